@@ -1,15 +1,5 @@
 // Loops over codes: small whole numbers, one a row, that are equal where cells are equal.
 
-/** The rows whose code `keep` (a byte a code) calls `wanted`, counted from `first`; how many they are. */
-export function rowsOfCodes(codes: usize, count: i32, keep: usize, wanted: u8, first: i32, rows: usize): i32 {
-  let n: usize = 0
-  for (let i = 0; i < count; i++) {
-    store<i32>(rows + (n << 2), first + i)
-    n += usize(load<u8>(keep + load<u32>(codes + ((<usize>i) << 2))) == wanted)
-  }
-  return <i32>n
-}
-
 /** Adds how many rows have each code; four counts `stride` bytes apart take turns, so that rows alike do not wait for one another, or are one where it is 0. */
 export function countCodes(codes: usize, count: i32, counts: usize, stride: usize): void {
   for (let i = 0; i < count; i++) {

@@ -43,7 +43,8 @@ export type Exports = {
   ) => number
   readonly arithmetic: (operation: number, a: number, b: number, to: number, count: number, limit: number) => number
   readonly outsideOf: (values: number, count: number, limit: number, first: number, rows: number) => number
-  readonly addTotals: (values: number, nulls: number, ids: number, count: number, totals: number) => void
+  readonly addTotals: (values: number, ids: number, count: number, totals: number) => void
+  readonly addTwoTotals: (values: number, others: number, ids: number, count: number, totals: number) => void
   readonly blockColumnBytes: WebAssembly.Global
   readonly writeNumbers: (values: number, nulls: number, count: number, bytes: number, ends: number) => number
   readonly wovenBytes: (columns: number, width: number, rows: number) => number

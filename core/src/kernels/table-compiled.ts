@@ -1,9 +1,10 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
-import { float64s, int32s, uint32s, uint8s } from './memory.ts'
+import { uint32s, uint8s } from './memory.ts'
 import { firstOf } from './search.ts'
 import { noGroup, operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
 import { textCodes } from './text-codes-compiled.ts'
-import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
+import { rowsABlock, stacked, tableReference } from './table-reference.ts'
+import { groupTotals } from './totals-compiled.ts'
 
 /** Columns with more rows are left to the reference: with all that a kernel needs beside them they would not fit the 4 GB of a module. */
 const mostRows = 40_000_000
@@ -76,34 +77,6 @@ const calculate: TableKernels['calculate'] = (formula, to) =>
         run.arithmetic(code, left, right, at, (end - from + 1) & ~1, Infinity)
       to.set(made.subarray(0, end - from), from)
     }
-  })
-
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) =>
-  inModule((instance) => {
-    const { run } = instance
-    // rows of no group have an entry before those of the groups
-    const totals = instance.filled((count + 1) * 24, 0)
-    const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
-      run.allocate(bytes),
-    ) as [number, number, number]
-    const numbersView = instance.float64s(numbers, rowsACopy)
-    const groupsView = instance.uint32s(groups, rowsACopy)
-    const bitsView = instance.bytes.subarray(bits, bits + rowsACopy / 8)
-    inCopies(ids.length, (from, end) => {
-      groupsView.set(ids.subarray(from, end))
-      const picked = rows?.subarray(from, end)
-      if (picked) pickNumbers(numbersView, values, picked)
-      else numbersView.set(values.subarray(from, end))
-      if (nulls && picked) pickBits(bitsView, nulls, picked)
-      else if (nulls) bitsView.set(nulls.subarray(from >> 3, (end + 7) >> 3))
-      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals)
-    })
-    const made = instance.float64s(totals + 24, count * 3)
-    const held = instance.int32s(totals + 24, count * 6)
-    const [sums, counts] = [float64s(count), int32s(count)]
-    for (let g = 0; g < count; g++) sums[g] = made[g * 3]! + made[g * 3 + 1]!
-    for (let g = 0; g < count; g++) counts[g] = held[g * 6 + 4]!
-    return { sums, counts }
   })
 
 /** So many codes are counted four times in turns at most. */
@@ -188,7 +161,7 @@ const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
     const { run } = instance
     const kept = instance.put(keep)
     const block = run.allocate(rowsACopy * 4)
-    const rows = run.allocate(codes.length * 4 + 4)
+    const rows = run.allocate(codes.length * 4 + 16)
     const view = instance.uint32s(block, rowsACopy)
     let count = 0
     inCopies(codes.length, (from, end) => {
@@ -252,7 +225,7 @@ const compareFloats: TableKernels['compareFloats'] = (values, constant, { below,
 const chosenRows: TableKernels['chosenRows'] = (mask, wanted) =>
   inModule((instance) => {
     const block = instance.run.allocate(rowsACopy)
-    const rows = instance.run.allocate(mask.length * 4 + 4)
+    const rows = instance.run.allocate(mask.length * 4 + 16)
     const view = instance.bytes.subarray(block, block + rowsACopy)
     let count = 0
     inCopies(mask.length, (from, end) => {
@@ -281,7 +254,7 @@ export const tableCompiled: TableKernels = {
     }
   },
   groupTotals: where(
-    (values, _nulls, ids, count) => Math.max(values.length, ids.length, count),
+    (columns, ids, count) => Math.max(ids.length, count * columns.length),
     groupTotals,
     tableReference.groupTotals,
   ),

@@ -84,7 +84,7 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     const values = Float64Array.from({ length: 40_001 }, () => roll(1e6) / 7)
     const ids = Uint32Array.from(values, () => roll(6))
     for (const nulls of [undefined, Uint8Array.from({ length: 5001 }, () => roll(256))])
-      alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6))
+      alike(({ groupTotals }) => groupTotals([{ values, nulls }], ids, 6))
   })
   test('totals of chosen rows are those of the rows alone', () => {
     const roll = rolling(6)
@@ -92,12 +92,12 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     const nulls = Uint8Array.from({ length: 7500 }, () => roll(256))
     const rows = Int32Array.from({ length: 30_003 }, () => roll(60_000))
     const ids = Uint32Array.from(rows, () => roll(6))
-    alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6, rows))
+    alike(({ groupTotals }) => groupTotals([{ values, nulls }], ids, 6, rows))
     const picked = Float64Array.from(rows, (row) => values[row] as number)
     const empty = new Uint8Array(3751)
     rows.forEach((row, i) => isSet(nulls, row) && set(empty, i))
-    expect(tableCompiled.groupTotals(values, nulls, ids, 6, rows)).toEqual(
-      tableCompiled.groupTotals(picked, empty, ids, 6),
+    expect(tableCompiled.groupTotals([{ values, nulls }], ids, 6, rows)).toEqual(
+      tableCompiled.groupTotals([{ values: picked, nulls: empty }], ids, 6),
     )
   })
   test('codes of texts: packed, in any order, over several copies, longer than one', () => {
@@ -131,13 +131,39 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
         const roll = rolling(seed)
         const ids = Uint32Array.from(a, () => roll(5))
         alike(({ numberCodes }) => numberCodes(a, nulls))
-        alike(({ groupTotals }) => groupTotals(a, nulls, ids, 5))
+        alike(({ groupTotals }) => groupTotals([{ values: a, nulls }], ids, 5))
         alike(({ compareFloats, chosenRows }) => {
           const mask = compareFloats(a, constant, { below: seed % 2 === 0, at: seed % 5 === 0, above: seed % 3 === 0 })
           return { mask, rows: chosenRows(mask, 1), others: chosenRows(mask, 0) }
         })
       }),
     )
+  })
+  test('the rows that codes and bytes choose, of any share, where a block ends within a vector', () => {
+    const roll = rolling(21)
+    for (const rows of [0, 1, 3, 15, 16, 17, 16_383, 16_384, 16_385, 40_007])
+      for (const share of [0, 1, 50, 99, 100]) {
+        const mask = Uint8Array.from({ length: rows }, () => Number(roll(100) < share))
+        const keep = Uint8Array.of(0, 1, 0, 1, 1)
+        const codes = Uint32Array.from(mask, (byte) => [0, 2, 1, 3, 4][byte * 2 + roll(2 + byte)]!)
+        alike(({ chosenRows, rowsOfCodes }) => [
+          chosenRows(mask, 1),
+          chosenRows(mask, 0),
+          rowsOfCodes(codes, keep, 1),
+          rowsOfCodes(codes, keep, 0),
+        ])
+        expect(tableCompiled.rowsOfCodes(codes, keep, 1)).toEqual(tableCompiled.chosenRows(mask, 1))
+      }
+  })
+  test('predicates over numbers of several copies, of which no number is one', () => {
+    const roll = rolling(22)
+    const values = Float64Array.from({ length: 32_771 }, () => [NaN, Infinity, -Infinity, -0, roll(9), 4][roll(6)]!)
+    for (const constant of [0, 4, Infinity])
+      for (const outcomes of [
+        { below: true, at: false, above: false },
+        { below: false, at: true, above: true },
+      ])
+        alike(({ compareFloats }) => compareFloats(values, constant, outcomes))
   })
   test('codes of many numbers and groups of their pairs', () => {
     const roll = rolling(11)
@@ -204,13 +230,20 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           )
           const figures = Float64Array.from({ length: rows }, () => roll(1e6) / 7)
           const empty = Uint8Array.from({ length: (rows + 7) >> 3 }, () => roll(256))
-          for (const nulls of [undefined, empty])
+          const others = figures.map((figure) => figure / 3)
+          const columns = [
+            { values: figures, nulls: empty },
+            { values: others, nulls: undefined },
+            { values: others, nulls: empty },
+          ]
+          const { ids: idsOfChosen } = tableCompiled.groupPairs(ofA, ofB)
+          for (const count of [1, 2, 3])
             alike(({ groupTotals }) => [
-              groupTotals(figures, nulls, ofAll.ids, ofAll.count),
-              groupTotals(figures, nulls, tableCompiled.groupPairs(ofA, ofB).ids, ofAll.count, chosen),
+              groupTotals(columns.slice(0, count), ofAll.ids, ofAll.count),
+              groupTotals(columns.slice(-count), idsOfChosen, ofAll.count, chosen),
             ])
-          expect(tableCompiled.groupTotals(figures, empty, ofAll.ids, ofAll.count)).toEqual(
-            tableCompiled.groupTotals(figures, empty, tableCompiled.groupPairs(ofA, ofB).ids, ofAll.count, chosen),
+          expect(tableCompiled.groupTotals(columns, ofAll.ids, ofAll.count)).toEqual(
+            tableCompiled.groupTotals(columns, idsOfChosen, ofAll.count, chosen),
           )
           alike(({ firstRows, countCodes }) =>
             firstRows(a, countCodes(a.codes, bound).filter((count) => count > 0).length),

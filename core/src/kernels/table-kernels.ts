@@ -24,6 +24,8 @@ export type Operation = (typeof operations)[number]
 /** A formula over numbers. */
 export type NumberFormula =
   Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
+/** Numbers of which those are none whose bit is set. */
+export type FilledNumbers = { readonly values: Float64Array; readonly nulls: Bitmap | undefined }
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
@@ -37,16 +39,15 @@ export type TableKernels = {
   /** A formula over columns of numbers as long as `to`, into it; -0 becomes 0 in each operation, and what is divided by 0 is infinite or none. */
   readonly calculate: (formula: NumberFormula, to: Float64Array) => void
   /**
-   * Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. Row i of the
-   * groups is row `rows[i]` of the numbers, where rows are chosen. What has the id `noGroup` is passed over.
+   * Of each column the sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. Row i of
+   * the groups is row `rows[i]` of the numbers, where rows are chosen. What has the id `noGroup` is passed over.
    */
   readonly groupTotals: (
-    values: Float64Array,
-    nulls: Bitmap | undefined,
+    columns: readonly FilledNumbers[],
     ids: Uint32Array,
     count: number,
     rows?: Int32Array,
-  ) => GroupTotals
+  ) => GroupTotals[]
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes
   /** Codes of texts from 1 on in order of first appearance, 0 for empty ones. */

@@ -1,6 +1,14 @@
 import { ReferenceDictionary } from './dictionary-reference.ts'
 import { bitmap, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
-import { noGroup, type Groups, type NumberFormula, type Numbers, type TableKernels } from './table-kernels.ts'
+import {
+  noGroup,
+  type FilledNumbers,
+  type Groups,
+  type GroupTotals,
+  type NumberFormula,
+  type Numbers,
+  type TableKernels,
+} from './table-kernels.ts'
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
   const codes = uint32s(values.length)
@@ -134,13 +142,18 @@ const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32A
     if (ids[i] !== noGroup && (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0)) counts[ids[i]!]!++
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) => {
+const totalsOf = (
+  { values, nulls }: FilledNumbers,
+  ids: Uint32Array,
+  count: number,
+  rows?: Int32Array,
+): GroupTotals => {
   if (rows) {
     const picked = float64s(rows.length)
     pickNumbers(picked, values, rows)
     const empty = nulls && bitmap(rows.length)
     if (empty) pickBits(empty, nulls, rows)
-    return groupTotals(picked, empty, ids, count)
+    return totalsOf({ values: picked, nulls: empty }, ids, count)
   }
   const sums = float64s(count)
   const lost = float64s(count)
@@ -151,6 +164,9 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, row
   countFilled(ids, nulls, counts)
   return { sums, counts }
 }
+
+const groupTotals: TableKernels['groupTotals'] = (columns, ids, count, rows) =>
+  columns.map((column) => totalsOf(column, ids, count, rows))
 
 const countCodes: TableKernels['countCodes'] = (codes, bound) => {
   const counts = int32s(bound)

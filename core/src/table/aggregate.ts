@@ -190,11 +190,12 @@ const deviations = (
     if (!isSet(empty, i) && Number.isNaN(firsts[groups.ids[i]!])) firsts[groups.ids[i]!] = values[i]!
   const above = float64s(values.length)
   for (let i = 0; i < values.length; i++) above[i] = values[i]! - firsts[groups.ids[i]!]!
-  const { groupTotals } = kernels()
-  const { sums: means } = groupTotals(above, empty, groups.ids, groups.count)
+  const sumsAbove = (): Float64Array =>
+    kernels().groupTotals([{ values: above, nulls: empty }], groups.ids, groups.count)[0]!.sums
+  const means = sumsAbove()
   for (let g = 0; g < means.length; g++) means[g] = means[g]! / filled[g]!
   for (let i = 0; i < values.length; i++) above[i] = (above[i]! - means[groups.ids[i]!]!) ** 2
-  const { sums: totals } = groupTotals(above, empty, groups.ids, groups.count)
+  const totals = sumsAbove()
   return figures(
     'decimal',
     filled.map((n) => (n < 2 ? 0 : n)),
@@ -215,31 +216,44 @@ const itemOf =
   (cell: Exclude<Cell, null>): ListItem =>
     typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell)
 
-/** A column whose rows are `rows` of `values`, or all of them. */
-export type ChosenColumn = { readonly whole: Column; readonly rows: Int32Array | undefined }
+/** A column of numbers whose rows are `rows` of `whole`, or all of them. */
+export type ChosenColumn = { readonly whole: FloatColumn; readonly rows: Int32Array | undefined }
 
-/** The sums of numbers by group. Groups that are known by something else than an id a row are told apart by that. */
-const totalsOf = ({ values, nulls }: FloatColumn, rows: Int32Array | undefined, groups: Groups): GroupTotals => {
+/** The sums of numbers by group, of columns with the same rows. Groups that are known by something else than an id a row are told apart by that. */
+const totalsOfRows = (
+  columns: readonly FloatColumn[],
+  rows: Int32Array | undefined,
+  groups: Groups,
+): readonly GroupTotals[] => {
   const { groupTotals } = kernels()
-  if (groups instanceof GroupsOfChosen && groups.rows === rows)
-    return groupTotals(values, nulls, groups.ofRows, groups.count)
-  if (!(groups instanceof GroupsOfCodes) || rows) return groupTotals(values, nulls, groups.ids, groups.count, rows)
+  if (groups instanceof GroupsOfChosen && groups.rows === rows) return groupTotals(columns, groups.ofRows, groups.count)
+  if (!(groups instanceof GroupsOfCodes) || rows) return groupTotals(columns, groups.ids, groups.count, rows)
   const { coded, order } = groups
-  const { sums, counts } = groupTotals(values, nulls, coded.codes, coded.bound)
-  return {
+  return groupTotals(columns, coded.codes, coded.bound).map(({ sums, counts }) => ({
     sums: ofGroups(sums, order, float64s(order.length)),
     counts: ofGroups(counts, order, int32s(order.length)),
+  }))
+}
+/** The sums of the numbers of columns by group. */
+export const totalsOf = (columns: readonly ChosenColumn[], groups: Groups): Map<ChosenColumn, GroupTotals> => {
+  const made = new Map<ChosenColumn, GroupTotals>()
+  for (const rows of new Set(columns.map((column) => column.rows))) {
+    const those = columns.filter((column) => column.rows === rows)
+    const totals = totalsOfRows(
+      those.map(({ whole }) => whole),
+      rows,
+      groups,
+    )
+    those.forEach((column, i) => made.set(column, totals[i]!))
   }
+  return made
 }
 /** The sums of the numbers of each group, or what is made of them. */
 export const totalled = (
   how: 'sum' | 'mean' | 'share',
-  { whole: column, rows }: ChosenColumn,
-  groups: Groups,
+  { sums, counts }: GroupTotals,
   type: ColumnType,
 ): AggregateResult => {
-  if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-  const { sums, counts } = totalsOf(column, rows, groups)
   if (how === 'mean') return figures('decimal', counts, (g) => sums[g]! / counts[g]!)
   if (how === 'sum') return figures(type === 'integer' ? 'integer' : 'decimal', counts, (g) => sums[g]!)
   const grand = compensatedSum(sums)
@@ -287,7 +301,8 @@ export const aggregate = (
     case 'sum':
     case 'mean':
     case 'share':
-      return totalled(how, { whole: column, rows: undefined }, groups, type)
+      if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
+      return totalled(how, totalsOfRows([column], undefined, groups)[0]!, type)
     case 'deviation':
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
       return deviations(column.values, column.nulls, groups, countCells(column, groups))

@@ -73,7 +73,7 @@ const askedWords = (asked: Assertion, names: TableNames): string => {
 const totalOf = (table: Table, column: string): number => {
   const from = table.named(column)
   if (from.type !== 'integer' && from.type !== 'decimal') throw new Error(`total of ${from.type}`)
-  return kernels().groupTotals(from.values, from.nulls, uint32s(table.rowCount), 1).sums[0] ?? 0
+  return kernels().groupTotals([from], uint32s(table.rowCount), 1)[0]?.sums[0] ?? 0
 }
 
 const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {

@@ -1,7 +1,15 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
-import { aggregate, totalled, aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { isNumber, type ColumnType } from '../../table/column.ts'
+import {
+  aggregate,
+  aggregates,
+  totalled,
+  totalsOf,
+  type Aggregate,
+  type AggregateResult,
+  type ChosenColumn,
+} from '../../table/aggregate.ts'
+import { isNumber, type ColumnType, type FloatColumn } from '../../table/column.ts'
 import { areFew } from '../../table/lazy-column.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
@@ -117,27 +125,49 @@ export const howWords: Readonly<Record<Aggregate, string>> = {
 export const measureWords = ({ how, column, as, separator, order }: Measure): string =>
   `${howWords[how]}${how === 'count' ? '' : ` ${column ?? ''}`}${how === 'join' ? ` with ${separator === '' ? 'nothing' : quoted(separator ?? ', ')} between` : ''}${order ? ` by ${order.map((key) => `${key.column}${key.descending ? ' from high to low' : ''}`).join(', then ')}` : ''} as ${as}`
 
+/** Figures that are made of the sums of numbers. */
+const ofTotals = ['sum', 'mean', 'share'] as const
+type OfTotals = (typeof ofTotals)[number]
+const isOfTotals = (how: Aggregate): how is OfTotals => (ofTotals as readonly Aggregate[]).includes(how)
+
+/** A column whose numbers are added up: of the rows that are left without gathering them, but of few of many. */
+const summedColumn = (table: Table, column: string): ChosenColumn => {
+  const chosen = table.beforeChoice([table.positionOf(column)])
+  return chosen?.rows && !areFew(chosen.rows, chosen.table.rowCount)
+    ? { whole: chosen.table.column(0) as FloatColumn, rows: chosen.rows }
+    : { whole: table.named(column) as FloatColumn, rows: undefined }
+}
+
+/** Measures computed for each group, of these types; sums are made of all columns at once. */
+export const runMeasures = (
+  measures: readonly Omit<Measure, 'as'>[],
+  table: Table,
+  groups: Groups,
+  types: readonly ColumnType[],
+): AggregateResult[] => {
+  const summed = new Map<string, ChosenColumn>()
+  for (const { how, column } of measures)
+    if (column !== undefined && isOfTotals(how) && !summed.has(column)) summed.set(column, summedColumn(table, column))
+  const totals = totalsOf([...summed.values()], groups)
+  return measures.map(({ how, column, separator, order }, i) => {
+    const type = types[i]!
+    const added = column === undefined ? undefined : summed.get(column)
+    if (added && isOfTotals(how)) return totalled(how, totals.get(added)!, type)
+    return aggregate(
+      { how, separator, order: order ? orderOf(order, table) : undefined },
+      column === undefined || how === 'count' ? undefined : table.named(column),
+      groups,
+      type,
+    )
+  })
+}
 /** A measure computed for each group. */
 export const runMeasure = (
-  { how, column, separator, order }: Omit<Measure, 'as'>,
+  measure: Omit<Measure, 'as'>,
   table: Table,
   groups: Groups,
   type: ColumnType,
-): AggregateResult => {
-  // sums are made of the rows that are left without gathering them, but of few of many
-  const chosen =
-    column !== undefined && (how === 'sum' || how === 'mean' || how === 'share')
-      ? table.beforeChoice([table.positionOf(column)])
-      : undefined
-  if (chosen?.rows && !areFew(chosen.rows, chosen.table.rowCount))
-    return totalled(how as 'sum', { whole: chosen.table.column(0), rows: chosen.rows }, groups, type)
-  return aggregate(
-    { how, separator, order: order ? orderOf(order, table) : undefined },
-    column === undefined || how === 'count' ? undefined : table.named(column),
-    groups,
-    type,
-  )
-}
+): AggregateResult => runMeasures([measure], table, groups, [type])[0]!
 
 const extremeOrder = (type: ColumnType, cell: Code, way: string): Code =>
   type === 'text' || type === 'list'

@@ -15,7 +15,7 @@ import {
   groupRowsSql,
   measureSql,
   measureWords,
-  runMeasure,
+  runMeasures,
   type Measure,
 } from '../shared/measures.ts'
 import { keepsKeys, namedArgument, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
@@ -114,7 +114,8 @@ export const summarise = defineStep<Summarise>({
     const groups = keys.length === 0 ? { ...found, count: 1 } : found
     const { count } = groups
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
-    const measures = params.measures.map((measure, i) => runMeasure(measure, table, groups, (made[i] as Field).type))
+    const types = made.map(({ type }) => type)
+    const measures = runMeasures(params.measures, table, groups, types)
     const unreadable = measures.flatMap(({ failures }, i) =>
       failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : [],
     )

@@ -159,7 +159,7 @@ const running = (
 
 /** Each row's value over the sum of its group. */
 const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; failures: Int32Array } => {
-  const { sums: totals } = kernels().groupTotals(column.values, column.nulls, ids, count)
+  const totals = kernels().groupTotals([column], ids, count)[0]!.sums
   const writer = columnWriter('decimal', ids.length)
   const failures = new IntList()
   for (let i = 0; i < ids.length; i++) {
