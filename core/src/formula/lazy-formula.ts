@@ -8,6 +8,7 @@ import { kernels } from '../kernels/kernels.ts'
 import type { DenseCodes, NumberFormula } from '../kernels/table-kernels.ts'
 import { LazyColumn } from '../table/lazy-column.ts'
 import { boundsOfColumn, zeroRows, type Bounds } from '../table/ranges.ts'
+import { isAscending, rowOrder } from '../table/rows-in-order.ts'
 import { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { constantsOf } from './failing.ts'
@@ -229,9 +230,30 @@ export type FormulaColumn = {
   readonly failures: Int32Array
 }
 
-/** Of rows of a column those that were chosen of it. */
+/**
+ * The places of rows among chosen ones, both in order, into `places`; how many they are. Ahead of a place a row stands no farther than
+ * there are rows between: from there back it is found past those that were not chosen alone.
+ */
+const placesAmong = (rows: Int32Array, chosen: Int32Array, places: Int32Array): number => {
+  const n = rows.length
+  const last = chosen.length - 1
+  let found = 0
+  for (let i = 0, place = 0; i < n && last >= 0; i++) {
+    const row = rows[i]!
+    let at = Math.min(last, place + Math.max(0, row - chosen[place]!))
+    while (at > place && chosen[at]! > row) at--
+    if (chosen[at] === row) places[found++] = at
+    place = at
+  }
+  return found
+}
+/** The places of those rows of a column that were chosen of it. */
 const among = (rows: Int32Array, chosen: Int32Array | undefined, rowCount: number): Int32Array => {
   if (!chosen || rows.length === 0) return rows
+  if (isAscending(chosen) && rowOrder(rows).ordered) {
+    const places = int32s(rows.length)
+    return places.slice(0, placesAmong(rows, chosen, places))
+  }
   const marks = uint8s(rowCount)
   for (const row of rows) marks[row] = 1
   return kernels().rowsOfCodes(new Uint32Array(chosen.buffer, chosen.byteOffset, chosen.length), marks, 1)
