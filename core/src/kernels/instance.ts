@@ -88,7 +88,7 @@ export type Exports = {
     mask: number,
   ) => void
   readonly chosenRows: (mask: number, count: number, wanted: number, first: number, rows: number) => number
-  readonly sortRows: (order: number, keys: number, count: number, bits: number, first: boolean) => void
+  readonly sortRows: (order: number, keys: number, count: number, bits: number) => number
   readonly texts: (
     block: number,
     cuts: number,

@@ -237,8 +237,7 @@ const chosenRows: TableKernels['chosenRows'] = (mask, wanted) =>
 
 const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
   inModule((instance) => {
-    const rows = order ? instance.put(order) : instance.run.allocate(keys.length * 4)
-    instance.run.sortRows(rows, instance.put(keys), keys.length, bits, order === undefined)
+    const rows = instance.run.sortRows(order ? instance.put(order) : 0, instance.put(keys), keys.length, bits)
     return instance.int32s(rows, keys.length).slice()
   })
 

@@ -269,6 +269,7 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           const again = Uint32Array.from({ length }, () => roll(4))
           alike(({ sortRows }) => ({
             once: sortRows(undefined, keys, width),
+            byLowBits: sortRows(undefined, keys, Math.ceil(width / 2)),
             twice: sortRows(sortRows(undefined, keys, width), again, 2),
           }))
           const order = [...tableCompiled.sortRows(undefined, keys, width)]

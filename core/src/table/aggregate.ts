@@ -1,9 +1,9 @@
+import { codesOf } from './codes.ts'
 import {
   cellAt,
   columnWriter,
   isNullAt,
   isTextColumn,
-  lengthOf,
   type Cell,
   type Column,
   type ColumnType,
@@ -11,14 +11,14 @@ import {
 } from './column.ts'
 import { listText, type ListItem } from './list.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { bitmap, float64s, isSet, IntList, int32s, set, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, float64s, isSet, IntList, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
-import { groupBy, GroupsOfChosen, GroupsOfCodes, ofGroups, pairCodes } from './group.ts'
-import type { DenseCodes, Groups, GroupTotals } from '../kernels/table-kernels.ts'
+import { GroupsOfChosen, GroupsOfCodes, ofGroups, pairCodes } from './group.ts'
+import type { Groups, GroupTotals } from '../kernels/table-kernels.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
-import { middleOf } from './value-counts.ts'
+import { groupMedians } from './median.ts'
 
 /** The aggregates that steps and formulas know. */
 export const aggregates = [
@@ -95,42 +95,43 @@ const figures = (
   return { column: { type, values, nulls: empty > 0 ? nulls : undefined }, failures: failures.done() }
 }
 
-const codesOfGroups = ({ ids, count }: Groups): DenseCodes => ({ codes: ids, bound: count })
-
-const distinct = (column: Column, groups: Groups): AggregateResult => {
-  const cells = groupBy([column], lengthOf(column))
-  const counts = int32s(groups.count)
-  const pairs = groups.count === 1 ? cells : pairCodes(codesOfGroups(groups), codesOfGroups(cells))
-  for (const row of pairs.first) if (!isNullAt(column, row)) counts[groups.ids[row]!] = counts[groups.ids[row]!]! + 1
-  return whole(counts)
-}
-/** The filled numbers of each group behind one another, those of group g from `starts[g]` up to `starts[g + 1]`. */
-const bucketed = (
-  { values, nulls }: FloatColumn,
-  { ids, count }: Groups,
-): { readonly starts: Int32Array; readonly numbers: Float64Array } => {
-  const starts = int32s(count + 1)
-  for (let i = 0; i < ids.length; i++) if (!isSet(nulls, i)) starts[ids[i]! + 1] = starts[ids[i]! + 1]! + 1
-  for (let g = 0; g < count; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
-  const next = starts.slice()
-  const numbers = float64s(starts[count]!)
-  for (let i = 0; i < ids.length; i++) {
-    if (isSet(nulls, i)) continue
-    const at = next[ids[i]!]!
-    numbers[at] = values[i]!
-    next[ids[i]!] = at + 1
+/** Marks for each pair of a group and a code are kept where they are no more than this. */
+const mostMarks = 1 << 24
+const countPairs = (
+  ids: Uint32Array,
+  codes: Uint32Array,
+  bound: number,
+  seen: Uint8Array,
+  counts: Int32Array,
+): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) {
+    const group = ids[i]!
+    const pair = group * bound + codes[i]!
+    counts[group]! += 1 - seen[pair]!
+    seen[pair] = 1
   }
-  return { starts, numbers }
+}
+const distinct = (column: Column, groups: Groups): AggregateResult => {
+  const { ids, count } = groups
+  const counts = int32s(count)
+  const { codes, bound } = codesOf(column)
+  if (count * bound <= mostMarks) {
+    const seen = uint8s(count * bound)
+    // the empty cell is no value
+    for (let group = 0; group < count; group++) seen[group * bound] = 1
+    countPairs(ids, codes, bound, seen, counts)
+    return whole(counts)
+  }
+  const pairs = pairCodes({ codes: ids, bound: count }, { codes, bound })
+  for (const row of pairs.first) if (codes[row] !== 0) counts[ids[row]!]!++
+  return whole(counts)
 }
 
 const medians = (column: Column, groups: Groups): AggregateResult => {
   if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`median of ${column.type}`)
-  const { starts, numbers } = bucketed(column, groups)
-  return figures(
-    'decimal',
-    Int32Array.from({ length: groups.count }, (_, g) => starts[g + 1]! - starts[g]!),
-    (g) => middleOf(numbers.subarray(starts[g], starts[g + 1])),
-  )
+  const { counts, medianOf } = groupMedians(column, groups)
+  return figures('decimal', counts, medianOf)
 }
 
 /** One row of each group: its first or last in the order, whether filled or not. */

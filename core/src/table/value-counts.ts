@@ -1,5 +1,5 @@
 import { cellAt, isNullAt, isTextColumn, lengthOf, type Column } from './column.ts'
-import { float64s, IntList } from '../kernels/memory.ts'
+import { IntList } from '../kernels/memory.ts'
 import { textOfCell } from './cell-text.ts'
 
 /** More different values than this are not kept, and not compared. */
@@ -25,52 +25,6 @@ export const valueCounts = (column: Column, most = mostValues): Map<string, numb
     if (cell !== null && !add(textOfCell(column.type, cell), 1)) return undefined
   }
   return counts
-}
-
-/** Puts the k-th smallest of the first n values at place k, smaller ones before it. C. A. R. Hoare, CACM 4 (1961), algorithm 65; O(n) on average. */
-const select = (values: Float64Array, n: number, k: number): void => {
-  let from = 0
-  let to = n - 1
-  while (from < to) {
-    const middle = (from + to) >> 1
-    const [a, b, c] = [values[from]!, values[middle]!, values[to]!]
-    const pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c))
-    let i = from
-    let j = to
-    while (i <= j) {
-      while (values[i]! < pivot) i++
-      while (values[j]! > pivot) j--
-      if (i > j) break
-      const swapped = values[i]!
-      values[i++] = values[j]!
-      values[j--] = swapped
-    }
-    if (k <= j) to = j
-    else if (k >= i) from = i
-    else return
-  }
-}
-
-/** The median of at least one number, whose order it changes. */
-export const middleOf = (values: Float64Array): number => {
-  const n = values.length
-  const middle = n >> 1
-  select(values, n, middle)
-  if (n % 2 === 1) return values[middle]!
-  let below = -Infinity
-  for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
-  return (below + values[middle]!) / 2
-}
-
-/** The median of a number column without its empty cells; undefined where all are empty. */
-export const medianOf = (column: Column): number | undefined => {
-  const values = float64s(lengthOf(column))
-  let n = 0
-  for (let row = 0; row < values.length; row++) {
-    const cell = cellAt(column, row)
-    if (typeof cell === 'number') values[n++] = cell
-  }
-  return n === 0 ? undefined : middleOf(values.subarray(0, n))
 }
 
 /** The rows whose cell is one of these texts. O(rows). */
