@@ -59,15 +59,23 @@ export function lookUp(codes: usize, count: i32, table: usize, to: usize): void 
   }
 }
 
-/** The first row of each code, counted from `first`, where none is known yet: -1 at first. How many became known. */
-export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): i32 {
-  let found = 0
+/** The first row of each code, counted from `first`, where none is known yet: -1 at first. */
+export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): void {
   for (let i = 0; i < count; i++) {
     const at = firsts + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)
-    if (load<i32>(at) < 0) {
-      store<i32>(at, first + i)
-      found++
-    }
+    if (load<i32>(at) < 0) store<i32>(at, first + i)
+  }
+}
+
+/** The rows, counted from `first`, whose code was not met before, in order; `met` has a byte a code. How many they are. */
+export function rowsOfNewCodes(codes: usize, count: i32, first: i32, met: usize, rows: usize): i32 {
+  let found = 0
+  for (let i = 0; i < count; i++) {
+    const code = met + <usize>load<u32>(codes + ((<usize>i) << 2))
+    if (load<u8>(code) != 0) continue
+    store<u8>(code, 1)
+    store<i32>(rows + ((<usize>found) << 2), first + i)
+    found++
   }
   return found
 }

@@ -59,7 +59,8 @@ export type Exports = {
     rows: number,
   ) => number
   readonly countCodes: (codes: number, count: number, counts: number, stride: number) => void
-  readonly firstRows: (codes: number, count: number, first: number, firsts: number) => number
+  readonly firstRows: (codes: number, count: number, first: number, firsts: number) => void
+  readonly rowsOfNewCodes: (codes: number, count: number, first: number, met: number, rows: number) => number
   readonly beginIds: () => void
   readonly idsInOrder: (
     a: number,

@@ -100,17 +100,30 @@ const countCodes: TableKernels['countCodes'] = (codes, bound) =>
     return sums
   })
 
-const firstRows: TableKernels['firstRows'] = ({ codes, bound }, present = bound) =>
+const firstRows: TableKernels['firstRows'] = ({ codes, bound }) =>
   inModule((instance) => {
     const firsts = instance.filled(bound * 4, 255)
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      instance.run.firstRows(block, end - from, from, firsts)
+    })
+    return instance.int32s(firsts, bound).slice()
+  })
+
+const rowsOfNewCodes: TableKernels['rowsOfNewCodes'] = ({ codes, bound }, present) =>
+  inModule((instance) => {
+    const met = instance.filled(bound, 0)
+    const block = instance.run.allocate(rowsACopy * 4)
+    const rows = instance.run.allocate(present * 4)
+    const view = instance.uint32s(block, rowsACopy)
     for (let from = 0, found = 0; from < codes.length && found < present; from += rowsACopy) {
       const part = codes.subarray(from, from + rowsACopy)
       view.set(part)
-      found += instance.run.firstRows(block, part.length, from, firsts)
+      found += instance.run.rowsOfNewCodes(block, part.length, from, met, rows + found * 4)
     }
-    return instance.int32s(firsts, bound).slice()
+    return instance.int32s(rows, present).slice()
   })
 
 type Pair = { readonly a: Uint32Array; readonly factor: number; readonly b: Uint32Array | undefined }
@@ -259,6 +272,11 @@ export const tableCompiled: TableKernels = {
   ),
   countCodes: where((codes, bound) => Math.max(codes.length, bound * 4), countCodes, tableReference.countCodes),
   firstRows: where(({ codes, bound }) => Math.max(codes.length, bound), firstRows, tableReference.firstRows),
+  rowsOfNewCodes: where(
+    ({ codes, bound }) => Math.max(codes.length, bound),
+    rowsOfNewCodes,
+    tableReference.rowsOfNewCodes,
+  ),
   groupCodes: where(({ codes, bound }) => Math.max(codes.length, bound), groupCodes, tableReference.groupCodes),
   groupPairs: where((a, b) => Math.max(a.codes.length, a.bound * b.bound), groupPairs, tableReference.groupPairs),
   rowsOfCodes: where((codes) => codes.length, rowsOfCodes, tableReference.rowsOfCodes),

@@ -245,9 +245,10 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           expect(tableCompiled.groupTotals(columns, ofAll.ids, ofAll.count)).toEqual(
             tableCompiled.groupTotals(columns, idsOfChosen, ofAll.count, chosen),
           )
-          alike(({ firstRows, countCodes }) =>
-            firstRows(a, countCodes(a.codes, bound).filter((count) => count > 0).length),
-          )
+          alike(({ firstRows, rowsOfNewCodes, countCodes }) => ({
+            byCode: firstRows(a),
+            inOrder: rowsOfNewCodes(a, countCodes(a.codes, bound).filter((count) => count > 0).length),
+          }))
           const { ids, first } = tableCompiled.groupPairs(a, b)
           const keys = Array.from(a.codes, (code, row) => `${code} ${b.codes[row]!}`)
           expect([...first]).toEqual([...new Set(keys)].map((key) => keys.indexOf(key)))

@@ -58,8 +58,10 @@ export type TableKernels = {
   readonly compareFloats: (values: Float64Array, constant: number, outcomes: Outcomes) => Uint8Array
   /** How many rows have each code below `bound`. */
   readonly countCodes: (codes: Uint32Array, bound: number) => Int32Array
-  /** The first row of each code; -1 for those that no row has. Looks no further when as many are found as are `present`, where that is known. */
-  readonly firstRows: (codes: DenseCodes, present?: number) => Int32Array
+  /** The first row of each code; -1 for those that no row has. */
+  readonly firstRows: (codes: DenseCodes) => Int32Array
+  /** The first rows of all codes that rows have, of which there are `present`, in order. */
+  readonly rowsOfNewCodes: (codes: DenseCodes, present: number) => Int32Array
   /**
    * Groups of rows with equal codes. Of chosen rows, each named once and in order, `ids` has an entry for every row, `noGroup` for
    * those not chosen, and `first` counts the chosen ones alone.

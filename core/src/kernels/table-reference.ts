@@ -181,6 +181,17 @@ const firstRows: TableKernels['firstRows'] = ({ codes, bound }) => {
   return first
 }
 
+const rowsOfNewCodes: TableKernels['rowsOfNewCodes'] = ({ codes, bound }, present) => {
+  const met = uint8s(bound)
+  const rows = int32s(present)
+  for (let i = 0, found = 0; found < present; i++) {
+    if (met[codes[i]!] === 1) continue
+    met[codes[i]!] = 1
+    rows[found++] = i
+  }
+  return rows
+}
+
 const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }, rows) => {
   const idOf = int32s(bound).fill(-1)
   const ids = rows ? uint32s(codes.length).fill(noGroup) : uint32s(codes.length)
@@ -325,6 +336,7 @@ export const tableReference: TableKernels = {
   groupTotals,
   countCodes,
   firstRows,
+  rowsOfNewCodes,
   groupCodes,
   groupPairs,
   rowsOfCodes,

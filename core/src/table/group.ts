@@ -56,21 +56,13 @@ const filledOf = (counts: Int32Array): number => {
   for (let code = 0; code < counts.length; code++) if (counts[code]! > 0) filled++
   return filled
 }
-/** Those of the first rows of codes that there are, in order. */
-const firstsInOrder = (firsts: Int32Array): Int32Array => {
-  const found = int32s(firsts.length)
-  let count = 0
-  for (let code = 0; code < firsts.length; code++) if (firsts[code]! >= 0) found[count++] = firsts[code]!
-  return found.slice(0, count).sort()
-}
-
 /** Groups of rows with equal codes; `order` has the code of each group. */
 export class GroupsOfCodes extends LazyGroups {
   readonly coded: DenseCodes
   readonly order: Uint32Array
   constructor(coded: DenseCodes) {
     const counts = kernels().countCodes(coded.codes, coded.bound)
-    const firsts = firstsInOrder(kernels().firstRows(coded, filledOf(counts)))
+    const firsts = kernels().rowsOfNewCodes(coded, filledOf(counts))
     const order = gatherIndices(coded.codes, firsts)
     super(firsts, ofGroups(counts, order, int32s(order.length)))
     this.coded = coded
