@@ -91,28 +91,6 @@ export const holds = async (
   await eventually(driver, async () => ((await that()) ? true : undefined), words, within)
 }
 
-/** The page itself looks again when it has changed: asking it all the time takes from it what it needs to change. Nothing after a second. */
-const whenChanged = (looking: string): string => `const given = [...arguments]
-const done = given.pop()
-const look = function () { ${looking} }
-const looked = () => {
-  const found = document.body && look.apply(null, given)
-  if (found) end(found)
-}
-let soon, last
-const observer = new MutationObserver(() => { soon ??= setTimeout(() => { soon = undefined; looked() }, 30) })
-const end = (found) => {
-  observer.disconnect()
-  clearTimeout(soon)
-  clearTimeout(last)
-  done(found)
-}
-last = setTimeout(() => end((document.body && look.apply(null, given)) || null), 1000)
-observer.observe(document, { subtree: true, childList: true, characterData: true, attributes: true })
-looked()`
-const inPage = async <T>(driver: WebDriver, looking: string, ...given: unknown[]): Promise<T | undefined> =>
-  (await driver.executeAsyncScript<T | null>(whenChanged(looking), ...given)) ?? undefined
-
 /** Looked for by the page itself: the driver would ask for each element found whether it shows. */
 const findShown = `const [using, value, usable] = arguments
 const found = []
@@ -127,8 +105,8 @@ const shows = (one) => {
 }
 return found.find((one) => shows(one) && !(usable && one.matches(':disabled'))) ?? null`
 /** The first element found so, by XPath, CSS or the text of a link, that shows. */
-const shown = (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> =>
-  inPage<WebElement>(driver, findShown, where.using, where.value, usable)
+const shown = async (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> =>
+  (await driver.executeScript<WebElement | null>(findShown, where.using, where.value, usable)) ?? undefined
 /** The first element found so that shows, once there is one. */
 export const element = (
   driver: WebDriver,
@@ -222,13 +200,12 @@ export const menu = async (driver: WebDriver, label: string, words: string): Pro
 
 /** What the page shows; asked of the page itself, since the driver would look at each element of a long table for it. */
 export const text = (driver: WebDriver): Promise<string> => driver.executeScript('return document.body.innerText')
-const hasWords = 'return document.body.innerText.includes(arguments[0]) === arguments[1]'
 /** Waits until the page shows these words anywhere. */
 export const see = (driver: WebDriver, words: string): Promise<void> =>
-  holds(driver, async () => (await inPage(driver, hasWords, words, true)) === true, `“${words}” is not to be seen`)
+  holds(driver, async () => (await text(driver)).includes(words), `“${words}” is not to be seen`)
 /** Waits until the page does not show these words any more. */
 export const gone = (driver: WebDriver, words: string): Promise<void> =>
-  holds(driver, async () => (await inPage(driver, hasWords, words, false)) === true, `“${words}” is still to be seen`)
+  holds(driver, async () => !(await text(driver)).includes(words), `“${words}” is still to be seen`)
 
 /** Waits until an element has stayed in its place for two looks. */
 export const still = async (driver: WebDriver, element: WebElement): Promise<void> => {
