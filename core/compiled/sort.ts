@@ -72,21 +72,16 @@ export function sortRows(order: usize, keys: usize, count: i32, bits: u32): usiz
   countDigits(keys, count, bits, passes, counts)
   const rows = allocate((<usize>count) << 2)
   let pairs: usize = 0
-  let to: usize = passes > 1 ? allocate((<usize>count) << 3) : rows
-  let spare: usize = passes > 2 ? allocate((<usize>count) << 3) : 0
   for (let pass: u32 = 0; pass < passes; pass++) {
     const shift = pass * digitBits
     const mask = ((<u32>1) << min(digitBits, bits - shift)) - 1
     const ofPass = counts + <usize>pass * (digits << 2)
     const isLast = pass + 1 == passes
+    const to: usize = isLast ? rows : allocate((<usize>count) << 3)
     beginnings(ofPass)
-    if (isLast) to = rows
     if (pass == 0) sortFirst(order, keys, count, mask, ofPass, to, isLast)
     else sortPairs(pairs, count, shift, mask, ofPass, to, isLast)
-    const sorted = to
-    to = spare
-    spare = pairs
-    pairs = sorted
+    pairs = to
   }
   return rows
 }

@@ -118,7 +118,9 @@ const pickBins = (
 }
 
 /** The bins of a group in which the numbers in its middle are, how many lie below them, and how many are in them. */
-const middleBins = (counts: Int32Array, n: number): { first: number; last: number; below: number; within: number } => {
+type MiddleBins = { readonly first: number; readonly last: number; readonly below: number; readonly within: number }
+const noBins: MiddleBins = { first: 0, last: -1, below: 0, within: 0 }
+const middleBins = (counts: Int32Array, n: number): MiddleBins => {
   let first = 0
   let below = 0
   while (below + counts[first]! <= (n - 1) >> 1) below += counts[first++]!
@@ -133,7 +135,7 @@ const byBins = (column: FloatColumn, { ids, count }: Groups, bins: Bins): GroupM
   const { values, nulls = bitmap(values.length) } = column
   const binned = int32s(count * bins.count)
   countBins(values, nulls, ids, bins, binned)
-  const [counts, firsts, lasts, below] = [0, 1, 2, 3].map(() => int32s(count)) as [
+  const [counts, firsts, lasts, smaller] = [0, 1, 2, 3].map(() => int32s(count)) as [
     Int32Array,
     Int32Array,
     Int32Array,
@@ -142,15 +144,18 @@ const byBins = (column: FloatColumn, { ids, count }: Groups, bins: Bins): GroupM
   const starts = int32s(count + 1)
   for (let g = 0; g < count; g++) {
     const ofGroup = binned.subarray(g * bins.count, (g + 1) * bins.count)
-    counts[g] = ofGroup.reduce((sum, rows) => sum + rows, 0)
-    if (counts[g] === 0) lasts[g] = -1
-    const middle = counts[g] === 0 ? undefined : middleBins(ofGroup, counts[g]!)
-    if (middle) [firsts[g], lasts[g], below[g]] = [middle.first, middle.last, middle.below]
-    starts[g + 1] = starts[g]! + (middle?.within ?? 0)
+    const n = ofGroup.reduce((sum, rows) => sum + rows, 0)
+    counts[g] = n
+    // of a group without numbers no bin is picked
+    const { first, last, below, within } = n > 0 ? middleBins(ofGroup, n) : noBins
+    firsts[g] = first
+    lasts[g] = last
+    smaller[g] = below
+    starts[g + 1] = starts[g]! + within
   }
   const numbers = float64s(starts[count]!)
   pickBins(values, nulls, ids, bins, firsts, lasts, starts.slice(), numbers)
-  return { counts, medianOf: (g) => middleOf(numbers.subarray(starts[g], starts[g + 1]), counts[g]!, below[g]!) }
+  return { counts, medianOf: (g) => middleOf(numbers.subarray(starts[g], starts[g + 1]), counts[g]!, smaller[g]!) }
 }
 
 /** The median of each group that has a filled number. O(rows). */
