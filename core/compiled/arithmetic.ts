@@ -59,6 +59,20 @@ export function addTotals(values: usize, ids: usize, count: i32, totals: usize):
   }
 }
 
+/** Rows whose bit is set in `empty` get the number 0, which changes no sum, and are counted for their groups in `emptied`, 4 bytes each; an entry before those of the groups is for rows of none. */
+export function leaveOut(values: usize, empty: usize, ids: usize, count: i32, emptied: usize): void {
+  for (let i = 0; i < count; i += 64) {
+    let bits = load<u64>(empty + <usize>(i >> 3))
+    if (count - i < 64) bits &= ((<u64>1) << (count - i)) - 1
+    for (; bits != 0; bits &= bits - 1) {
+      const row = <usize>i + <usize>ctz(bits)
+      store<f64>(values + (row << 3), 0)
+      const entry = emptied + ((<usize>(load<u32>(ids + (row << 2)) + 1)) << 2)
+      store<i32>(entry, load<i32>(entry) + 1)
+    }
+  }
+}
+
 /** As `addTotals`, of two columns at once: 40 bytes a group, two sums, what is lost of each, and how many they are. */
 export function addTwoTotals(values: usize, others: usize, ids: usize, count: i32, totals: usize): void {
   for (let i = 0; i < count; i++) {

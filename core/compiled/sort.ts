@@ -1,7 +1,7 @@
 // Least significant digit radix sort of keys with their rows. Knuth, The Art of Computer Programming 3, 5.2.5.
 import { allocate } from './memory'
 
-const digitBits: u32 = 11
+const mostDigitBits: u32 = 11
 const digits: u32 = 2048
 
 function addOne(counts: usize, digit: u32): void {
@@ -10,13 +10,14 @@ function addOne(counts: usize, digit: u32): void {
 }
 
 /** How many keys have each digit, of all `passes` digits at once: 8192 bytes for each. */
-function countDigits(keys: usize, count: i32, bits: u32, passes: u32, counts: usize): void {
+function countDigits(keys: usize, count: i32, bits: u32, digitBits: u32, passes: u32, counts: usize): void {
+  const mask = ((<u32>1) << digitBits) - 1
   memory.fill(counts, 0, <usize>passes * (digits << 2))
   const used: u32 = bits >= 32 ? 0xffffffff : ((<u32>1) << bits) - 1
   for (let i = 0; i < count; i++) {
     const key = load<u32>(keys + ((<usize>i) << 2)) & used
-    addOne(counts, key & (digits - 1))
-    if (passes > 1) addOne(counts + (digits << 2), (key >> digitBits) & (digits - 1))
+    addOne(counts, key & mask)
+    if (passes > 1) addOne(counts + (digits << 2), (key >> digitBits) & mask)
     if (passes > 2) addOne(counts + (digits << 3), key >> (digitBits * 2))
   }
 }
@@ -67,9 +68,11 @@ function sortFirst(order: usize, keys: usize, count: i32, mask: u32, counts: usi
 
 /** The address of rows sorted by the lowest `bits` of a key each, one at least, stably; `order` is that in which they stand, that of the rows where it is 0. */
 export function sortRows(order: usize, keys: usize, count: i32, bits: u32): usize {
-  const passes = (bits + digitBits - 1) / digitBits
+  const passes = (bits + mostDigitBits - 1) / mostDigitBits
+  // digits of like size have the fewest places to write to
+  const digitBits = (bits + passes - 1) / passes
   const counts = allocate(passes * (digits << 2))
-  countDigits(keys, count, bits, passes, counts)
+  countDigits(keys, count, bits, digitBits, passes, counts)
   const rows = allocate((<usize>count) << 2)
   let pairs: usize = 0
   for (let pass: u32 = 0; pass < passes; pass++) {
@@ -84,4 +87,44 @@ export function sortRows(order: usize, keys: usize, count: i32, bits: u32): usiz
     pairs = to
   }
   return rows
+}
+
+/** Ranks of two numbers: times `scale` as whole numbers, less `from` and turned by `sign`. A bit each where it is not whole then. */
+function rankTwo(values: usize, scale: v128, from: v128, sign: v128, to: usize): i32 {
+  const given = v128.load(values)
+  const whole = f64x2.floor(f64x2.add(f64x2.mul(given, scale), f64x2.splat(0.5)))
+  v128.store64_lane(to, i32x4.trunc_sat_f64x2_u_zero(f64x2.mul(f64x2.sub(whole, from), sign)), 0)
+  return i64x2.bitmask(f64x2.ne(f64x2.div(whole, scale), given))
+}
+
+/**
+ * Numbers times `scale` as whole numbers, less `from` and times `sign`, which is 1 or -1, to 4 bytes each; `last` where the bit of a row
+ * is set in `empty`, if that is not 0. Whether all others are whole then. Reads and writes up to 7 more.
+ */
+export function scaledRanks(
+  values: usize,
+  empty: usize,
+  count: i32,
+  scale: f64,
+  from: f64,
+  sign: f64,
+  last: u32,
+  to: usize,
+): bool {
+  const scales = f64x2.splat(scale)
+  const froms = f64x2.splat(from)
+  const signs = f64x2.splat(sign)
+  for (let i = 0; i < count; i += 8) {
+    const at = values + ((<usize>i) << 3)
+    const made = to + ((<usize>i) << 2)
+    let odd = rankTwo(at, scales, froms, signs, made)
+    odd |= rankTwo(at + 16, scales, froms, signs, made + 8) << 2
+    odd |= rankTwo(at + 32, scales, froms, signs, made + 16) << 4
+    odd |= rankTwo(at + 48, scales, froms, signs, made + 24) << 6
+    if (count - i < 8) odd &= (1 << (count - i)) - 1
+    let none = empty == 0 ? 0 : <i32>load<u8>(empty + <usize>(i >> 3))
+    if ((odd & ~none) != 0) return false
+    for (; none != 0; none &= none - 1) store<u32>(made + ((<usize>ctz(none)) << 2), last)
+  }
+  return true
 }

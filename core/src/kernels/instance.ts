@@ -45,6 +45,7 @@ export type Exports = {
   readonly outsideOf: (values: number, count: number, limit: number, first: number, rows: number) => number
   readonly addTotals: (values: number, ids: number, count: number, totals: number) => void
   readonly addTwoTotals: (values: number, others: number, ids: number, count: number, totals: number) => void
+  readonly leaveOut: (values: number, empty: number, ids: number, count: number, emptied: number) => void
   readonly blockColumnBytes: WebAssembly.Global
   readonly writeNumbers: (values: number, nulls: number, count: number, bytes: number, ends: number) => number
   readonly wovenBytes: (columns: number, width: number, rows: number) => number
@@ -90,6 +91,16 @@ export type Exports = {
   ) => void
   readonly chosenRows: (mask: number, count: number, wanted: number, first: number, rows: number) => number
   readonly sortRows: (order: number, keys: number, count: number, bits: number) => number
+  readonly scaledRanks: (
+    values: number,
+    empty: number,
+    count: number,
+    scale: number,
+    from: number,
+    sign: number,
+    last: number,
+    to: number,
+  ) => number
   readonly texts: (
     block: number,
     cuts: number,

@@ -248,6 +248,25 @@ const chosenRows: TableKernels['chosenRows'] = (mask, wanted) =>
     return instance.int32s(rows, count).slice()
   })
 
+const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, low, high, descending }, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [block, made] = [run.allocate(rowsACopy * 8), run.allocate(rowsACopy * 4)]
+    const empty = nulls ? run.allocate(rowsACopy >> 3) : 0
+    const bits = instance.bytes.subarray(empty, empty + (rowsACopy >> 3))
+    const [view, madeView] = [instance.float64s(block, rowsACopy), instance.uint32s(made, rowsACopy)]
+    const [from, sign, last] = [descending ? high : low, descending ? -1 : 1, high - low + 1]
+    let areWhole = true
+    inCopies(values.length, (begin, end) => {
+      if (!areWhole) return
+      view.set(values.subarray(begin, end))
+      if (nulls) bits.set(nulls.subarray(begin >> 3, (end + 7) >> 3))
+      areWhole = run.scaledRanks(block, empty, end - begin, scale, from, sign, last, made) !== 0
+      to.set(madeView.subarray(0, end - begin), begin)
+    })
+    return areWhole
+  })
+
 const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
   inModule((instance) => {
     const rows = instance.run.sortRows(order ? instance.put(order) : 0, instance.put(keys), keys.length, bits)
@@ -288,5 +307,6 @@ export const tableCompiled: TableKernels = {
   pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),
   chosenRows: where((mask) => mask.length, chosenRows, tableReference.chosenRows),
+  scaledRanks: where(({ values }) => values.length, scaledRanks, tableReference.scaledRanks),
   sortRows: where((_, keys) => keys.length, sortRows, tableReference.sortRows),
 }

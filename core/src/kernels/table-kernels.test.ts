@@ -258,6 +258,30 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
       { numRuns: 15 },
     )
   })
+  test('ranks of numbers that are whole when multiplied, of blocks that end within a byte of empties', () => {
+    const roll = rolling(17)
+    for (const rows of [1, 7, 8, 9, 16_383, 16_385, 40_001])
+      for (const scale of [1, 100]) {
+        const values = Float64Array.from({ length: rows }, () => (roll(2001) - 1000) / scale)
+        for (const nulls of [undefined, bitsOf(rows, 2)])
+          for (const descending of [false, true]) {
+            const scaling = { scale, low: -1000, high: 1000, descending }
+            const made = ({ scaledRanks }: TableKernels, numbers: Float64Array) => {
+              const to = new Uint32Array(rows)
+              return scaledRanks({ values: numbers, nulls }, scaling, to) && to
+            }
+            alike((kernels) => made(kernels, values))
+            const at = rows - 1
+            expect((made(tableCompiled, values) as Uint32Array)[at]).toBe(
+              isSet(nulls, at) ? 2001 : Math.round((descending ? -1 : 1) * values[at]! * scale) + 1000,
+            )
+            // one that is not whole is found wherever it stands, but not in an empty cell
+            const odd = values.with(roll(rows), 0.001)
+            alike((kernels) => made(kernels, odd))
+            expect(made(tableCompiled, values.with(at, 0.001)) === false).toBe(!isSet(nulls, at))
+          }
+      }
+  })
   test('orders of rows, stable, by any number of bits', () => {
     fc.assert(
       fc.property(

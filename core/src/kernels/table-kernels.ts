@@ -26,6 +26,13 @@ export type NumberFormula =
   Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
 /** Numbers of which those are none whose bit is set. */
 export type FilledNumbers = { readonly values: Float64Array; readonly nulls: Bitmap | undefined }
+/** How numbers become ranks: times `scale` as whole numbers from `low` up, or from `high` down; empty ones behind all others. */
+export type Scaling = {
+  readonly scale: number
+  readonly low: number
+  readonly high: number
+  readonly descending: boolean
+}
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
@@ -79,6 +86,8 @@ export type TableKernels = {
   readonly floatCodes: (values: Float64Array, below: number) => Uint32Array
   /** The rows whose byte is `wanted`, in order. */
   readonly chosenRows: (mask: Uint8Array, wanted: 0 | 1) => Int32Array
+  /** The ranks of numbers from `low` to `high` into `to`; false where a filled one is not whole when it is multiplied. */
+  readonly scaledRanks: (numbers: FilledNumbers, scaling: Scaling, to: Uint32Array) => boolean
   /** An order of rows sorted by one word of their keys, of which the lowest `bits` count, stably; without an order that of the rows. */
   readonly sortRows: (order: Int32Array | undefined, keys: Uint32Array, bits: number) => Int32Array
 }

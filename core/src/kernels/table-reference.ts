@@ -1,5 +1,5 @@
 import { ReferenceDictionary } from './dictionary-reference.ts'
-import { bitmap, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
+import { bitmap, fillSet, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
 import {
   noGroup,
   type FilledNumbers,
@@ -299,6 +299,19 @@ const chosenRows: TableKernels['chosenRows'] = (mask, wanted) => {
 const digitBits = 11
 const digitCount = 1 << digitBits
 
+const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, low, high, descending }, to) => {
+  const n = values.length
+  for (let i = 0; i < n; i++) {
+    if (nulls !== undefined && (nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
+    const value = values[i]!
+    const whole = Math.floor(value * scale + 0.5)
+    if (whole / scale !== value) return false
+    to[i] = descending ? high - whole : whole - low
+  }
+  if (nulls) fillSet(to, nulls, high - low + 1)
+  return true
+}
+
 /** Least significant digit radix sort: Knuth, The Art of Computer Programming 3, 5.2.5. */
 const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
   let rows = order ?? Int32Array.from({ length: keys.length }, (_, i) => i)
@@ -348,5 +361,6 @@ export const tableReference: TableKernels = {
   pairGroups,
   compareFloats,
   chosenRows,
+  scaledRanks,
   sortRows,
 }

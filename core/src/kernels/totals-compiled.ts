@@ -1,11 +1,11 @@
 import { inCopies, inModule, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
-import { bitmap, float64s, int32s, type Bitmap } from './memory.ts'
+import { float64s, int32s } from './memory.ts'
 import type { FilledNumbers, GroupTotals, TableKernels } from './table-kernels.ts'
 import { pickBits, pickNumbers } from './table-reference.ts'
 
-/** One column whose totals are made: a copy of some of its numbers in the module, and how many empty cells each group has. */
-type Summed = { readonly column: FilledNumbers; readonly at: number; readonly emptied: Int32Array }
+/** One column whose totals are made: a copy of some of its numbers in the module, and where its empty cells are counted, a word a group. */
+type Summed = { readonly column: FilledNumbers; readonly at: number; readonly emptied: number }
 /** Columns whose totals are made at once, two or one, and where these stand in the module. */
 type Together = { readonly summed: readonly Summed[]; readonly totals: number }
 
@@ -17,23 +17,10 @@ const together = (instance: Instance, columns: readonly FilledNumbers[], count: 
   summed: columns.map((column) => ({
     column,
     at: instance.run.allocate(rowsACopy * 8),
-    emptied: int32s(column.nulls ? count + 1 : 0),
+    emptied: column.nulls ? instance.filled((count + 1) * 4, 0) : 0,
   })),
   totals: instance.filled((count + 1) * wordsAGroup(columns.length) * 8, 0),
 })
-
-/** Empty cells become 0, which changes no sum, and are counted for their groups. */
-const leaveOut = (numbers: Float64Array, empty: Bitmap, groups: Uint32Array, emptied: Int32Array): void => {
-  const n = groups.length
-  for (let byte = 0; byte * 8 < n; byte++)
-    for (let bits = empty[byte]!; bits !== 0; bits &= bits - 1) {
-      const i = byte * 8 + 31 - Math.clz32(bits & -bits)
-      if (i >= n) break
-      numbers[i] = 0
-      const entry = (groups[i]! + 1) | 0
-      emptied[entry] = emptied[entry]! + 1
-    }
-}
 
 const totalsIn = (instance: Instance, { summed, totals }: Together, count: number): GroupTotals[] => {
   const words = wordsAGroup(summed.length)
@@ -43,7 +30,8 @@ const totalsIn = (instance: Instance, { summed, totals }: Together, count: numbe
     const [sums, counts] = [float64s(count), int32s(count)]
     for (let g = 0; g < count; g++) sums[g] = made[g * words + k]! + made[g * words + summed.length + k]!
     for (let g = 0; g < count; g++) counts[g] = counted[(g * words + words - 1) * 2]!
-    if (column.nulls) for (let g = 0; g < count; g++) counts[g]! -= emptied[g + 1]!
+    const none = instance.int32s(emptied + 4, column.nulls ? count : 0)
+    for (let g = 0; g < none.length; g++) counts[g]! -= none[g]!
     return { sums, counts }
   })
 }
@@ -53,23 +41,24 @@ export const groupTotals: TableKernels['groupTotals'] = (columns, ids, count, ro
   inModule((instance) => {
     const { run } = instance
     const groups = run.allocate(rowsACopy * 4)
+    const empty = run.allocate(rowsACopy >> 3)
     const tables = columns.flatMap((_, c) => (c % 2 === 0 ? [together(instance, columns.slice(c, c + 2), count)] : []))
     const groupsView = instance.uint32s(groups, rowsACopy)
     const views = new Map(
       tables.flatMap(({ summed }) => summed.map((one) => [one, instance.float64s(one.at, rowsACopy)] as const)),
     )
-    const bits = bitmap(rowsACopy)
+    const bits = instance.bytes.subarray(empty, empty + (rowsACopy >> 3))
     inCopies(ids.length, (from, end) => {
       groupsView.set(ids.subarray(from, end))
       const picked = rows?.subarray(from, end)
-      for (const [{ column, emptied }, view] of views) {
+      for (const [{ column, at, emptied }, view] of views) {
         const { values, nulls } = column
         if (picked) pickNumbers(view, values, picked)
         else view.set(values.subarray(from, end))
         if (!nulls) continue
         if (picked) pickBits(bits, nulls, picked)
         else bits.set(nulls.subarray(from >> 3, (end + 7) >> 3))
-        leaveOut(view, bits, groupsView.subarray(0, end - from), emptied)
+        run.leaveOut(at, empty, groups, end - from, emptied)
       }
       for (const { summed, totals } of tables) {
         const [first, second] = summed as [Summed, Summed?]

@@ -1,12 +1,4 @@
-import {
-  isTextColumn,
-  isNullAt,
-  lengthOf,
-  type Column,
-  type FloatColumn,
-  type TextColumn,
-  type ValueColumn,
-} from './column.ts'
+import { isTextColumn, isNullAt, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { fillSet, isSet, int32s, uint32s } from '../kernels/memory.ts'
@@ -38,24 +30,6 @@ const scaled = (value: number, scale: number): number => Math.floor(value * scal
 
 // the loops stand alone, so that the compiler of the runtime makes the most of them; one function a kind of buffer
 
-/** Ranks of filled numbers times `scale` from `low` up, or from `high` down; false where one is not whole then. */
-const rankFloats = (
-  ranks: Uint32Array,
-  { values, nulls }: FloatColumn,
-  scale: number,
-  [low, high]: Range,
-  descending: boolean,
-): boolean => {
-  const n = ranks.length
-  for (let i = 0; i < n; i++) {
-    if (nulls !== undefined && (nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
-    const value = values[i]!
-    const whole = Math.floor(value * scale + 0.5)
-    if (whole / scale !== value) return false
-    ranks[i] = descending ? high - whole : whole - low
-  }
-  return true
-}
 const rankInts = (ranks: Uint32Array, values: Int32Array, [low, high]: Range, descending: boolean): void => {
   const n = ranks.length
   for (let i = 0; i < n; i++) ranks[i] = descending ? high - values[i]! : values[i]! - low
@@ -73,10 +47,12 @@ const scaledRanks = (column: ValueColumn, descending: boolean, scale: number): R
   const [low, high] = [scaled(least, scale), scaled(largest, scale)]
   const last = high - low + 1
   if (!(last < 0xffffffff)) return undefined
-  if (!(values instanceof Float64Array))
+  if (values instanceof Float64Array) {
+    if (!kernels().scaledRanks({ values, nulls }, { scale, low, high, descending }, ranks)) return undefined
+  } else {
     rankInts(ranks, values instanceof Int32Array ? values : new Int32Array(values), [low, high], descending)
-  else if (!rankFloats(ranks, column as FloatColumn, scale, [low, high], descending)) return undefined
-  if (nulls) fillSet(ranks, nulls, last)
+    if (nulls) fillSet(ranks, nulls, last)
+  }
   return { ranks, bits: bitsFor(last + 1) }
 }
 
@@ -117,6 +93,11 @@ const ranksOf = (key: SortKey): readonly Ranks[] => {
   return ranks ? [ranks] : floatRanks(values as Float64Array, nulls, descending)
 }
 
+/** Ranks above those of `below`, in one word. */
+const putAbove = (to: Uint32Array, ranks: Uint32Array, { ranks: below, bits }: Ranks): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = (ranks[i]! << bits) | below[i]!
+}
 /** Neighbouring words that fit one together: the later, which is the major one, above the earlier. */
 const packed = (words: readonly Ranks[]): Ranks[] => {
   const all: Ranks[] = []
@@ -128,7 +109,7 @@ const packed = (words: readonly Ranks[]): Ranks[] => {
     }
     const { bits } = last
     const ranks = uint32s(word.ranks.length)
-    for (let i = 0; i < ranks.length; i++) ranks[i] = (word.ranks[i]! << bits) | last.ranks[i]!
+    putAbove(ranks, word.ranks, last)
     all[all.length - 1] = { ranks, bits: bits + word.bits }
   }
   return all
