@@ -89,6 +89,14 @@ export function sortRows(order: usize, keys: usize, count: i32, bits: u32): usiz
   return rows
 }
 
+/** Puts ranks into words, above their lowest `bits`. Up to 3 more words are written. */
+export function putAbove(ranks: usize, count: i32, bits: i32, words: usize): void {
+  for (let i: usize = 0; i < <usize>count; i += 4) {
+    const at = i << 2
+    v128.store(words + at, v128.or(v128.load(words + at), i32x4.shl(v128.load(ranks + at), bits)))
+  }
+}
+
 /** Ranks of two numbers: times `scale` as whole numbers, less `from` and turned by `sign`. A bit each where it is not whole then. */
 function rankTwo(values: usize, scale: v128, from: v128, sign: v128, to: usize): i32 {
   const given = v128.load(values)

@@ -90,6 +90,7 @@ export type Exports = {
     mask: number,
   ) => void
   readonly chosenRows: (mask: number, count: number, wanted: number, first: number, rows: number) => number
+  readonly putAbove: (ranks: number, count: number, bits: number, words: number) => void
   readonly sortRows: (order: number, keys: number, count: number, bits: number) => number
   readonly scaledRanks: (
     values: number,

@@ -1,7 +1,8 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
+import type { Instance } from './instance.ts'
 import { uint32s, uint8s } from './memory.ts'
 import { firstOf } from './search.ts'
-import { noGroup, operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
+import { noGroup, operations, type Groups, type NumberFormula, type Ranks, type TableKernels } from './table-kernels.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { rowsABlock, stacked, tableReference } from './table-reference.ts'
 import { groupTotals } from './totals-compiled.ts'
@@ -267,10 +268,28 @@ const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, lo
     return areWhole
   })
 
-const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
+/** The address of ranks above one another, a word a row. */
+const wordsIn = (instance: Instance, [first, ...others]: readonly Ranks[]): number => {
+  const made = instance.put(first!.ranks)
+  const block = instance.run.allocate(rowsACopy * 4)
+  const view = instance.uint32s(block, rowsACopy)
+  let below = first!.bits
+  for (const { ranks, bits } of others) {
+    const shift = below
+    inCopies(ranks.length, (from, end) => {
+      view.set(ranks.subarray(from, end))
+      instance.run.putAbove(block, end - from, shift, made + from * 4)
+    })
+    below += bits
+  }
+  return made
+}
+const sortRows: TableKernels['sortRows'] = (order, words) =>
   inModule((instance) => {
-    const rows = instance.run.sortRows(order ? instance.put(order) : 0, instance.put(keys), keys.length, bits)
-    return instance.int32s(rows, keys.length).slice()
+    const count = words[0]!.ranks.length
+    const bits = words.reduce((sum, word) => sum + word.bits, 0)
+    const rows = instance.run.sortRows(order ? instance.put(order) : 0, wordsIn(instance, words), count, bits)
+    return instance.int32s(rows, count).slice()
   })
 
 /** The loops over columns by the compiled kernels. Columns are copied into the module and results out of it. */
@@ -308,5 +327,5 @@ export const tableCompiled: TableKernels = {
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),
   chosenRows: where((mask) => mask.length, chosenRows, tableReference.chosenRows),
   scaledRanks: where(({ values }) => values.length, scaledRanks, tableReference.scaledRanks),
-  sortRows: where((_, keys) => keys.length, sortRows, tableReference.sortRows),
+  sortRows: where((_, [first]) => first!.ranks.length, sortRows, tableReference.sortRows),
 }

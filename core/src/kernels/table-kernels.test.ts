@@ -292,12 +292,19 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           const roll = rolling(seed)
           const keys = Uint32Array.from({ length }, () => Math.floor((roll(2 ** 31) / 2 ** 31) * 2 ** width))
           const again = Uint32Array.from({ length }, () => roll(4))
+          const byKeys = { ranks: keys, bits: width }
+          const byAgain = { ranks: again, bits: 2 }
           alike(({ sortRows }) => ({
-            once: sortRows(undefined, keys, width),
-            byLowBits: sortRows(undefined, keys, Math.ceil(width / 2)),
-            twice: sortRows(sortRows(undefined, keys, width), again, 2),
+            once: sortRows(undefined, [byKeys]),
+            byLowBits: sortRows(undefined, [{ ranks: keys, bits: Math.ceil(width / 2) }]),
+            twice: sortRows(sortRows(undefined, [byKeys]), [byAgain]),
+            together: width > 28 ? [] : sortRows(undefined, [byKeys, byAgain, byAgain]),
           }))
-          const order = [...tableCompiled.sortRows(undefined, keys, width)]
+          if (width <= 30)
+            expect(tableCompiled.sortRows(undefined, [byKeys, byAgain])).toEqual(
+              tableCompiled.sortRows(tableCompiled.sortRows(undefined, [byKeys]), [byAgain]),
+            )
+          const order = [...tableCompiled.sortRows(undefined, [byKeys])]
           const wanted = Array.from(keys.keys()).sort((i, k) => keys[i]! - keys[k]! || i - k)
           expect(order).toEqual(wanted)
         },

@@ -26,6 +26,8 @@ export type NumberFormula =
   Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
 /** Numbers of which those are none whose bit is set. */
 export type FilledNumbers = { readonly values: Float64Array; readonly nulls: Bitmap | undefined }
+/** One unsigned rank a row, of which the lowest `bits` are used. */
+export type Ranks = { readonly ranks: Uint32Array; readonly bits: number }
 /** How numbers become ranks: times `scale` as whole numbers from `low` up, or from `high` down; empty ones behind all others. */
 export type Scaling = {
   readonly scale: number
@@ -88,6 +90,9 @@ export type TableKernels = {
   readonly chosenRows: (mask: Uint8Array, wanted: 0 | 1) => Int32Array
   /** The ranks of numbers from `low` to `high` into `to`; false where a filled one is not whole when it is multiplied. */
   readonly scaledRanks: (numbers: FilledNumbers, scaling: Scaling, to: Uint32Array) => boolean
-  /** An order of rows sorted by one word of their keys, of which the lowest `bits` count, stably; without an order that of the rows. */
-  readonly sortRows: (order: Int32Array | undefined, keys: Uint32Array, bits: number) => Int32Array
+  /**
+   * An order of rows sorted stably by ranks, the last of which are the major ones: one at least, of 1 to 32 bits together. Without an
+   * order the rows stand in their own.
+   */
+  readonly sortRows: (order: Int32Array | undefined, words: readonly Ranks[]) => Int32Array
 }

@@ -4,6 +4,7 @@ import {
   noGroup,
   type FilledNumbers,
   type Groups,
+  type Ranks,
   type GroupTotals,
   type NumberFormula,
   type Numbers,
@@ -313,7 +314,10 @@ const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, lo
 }
 
 /** Least significant digit radix sort: Knuth, The Art of Computer Programming 3, 5.2.5. */
-const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
+const sortRows: TableKernels['sortRows'] = (order, words) =>
+  words.reduce<Int32Array | undefined>((rows, word) => sortedBy(rows, word), order) ?? int32s(0)
+
+const sortedBy = (order: Int32Array | undefined, { ranks: keys, bits }: Ranks): Int32Array => {
   let rows = order ?? Int32Array.from({ length: keys.length }, (_, i) => i)
   for (let shift = 0; shift < bits; shift += digitBits) {
     const mask = 2 ** Math.min(digitBits, bits - shift) - 1

@@ -1,15 +1,13 @@
 import { isTextColumn, isNullAt, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
 import { kernels } from '../kernels/kernels.ts'
+import type { Ranks } from '../kernels/table-kernels.ts'
 import { fillSet, isSet, int32s, uint32s } from '../kernels/memory.ts'
 import { rangeOf, type Range } from './ranges.ts'
 import { textRanks } from './text-ranks.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */
 export type SortKey = { readonly column: Column; readonly descending: boolean; readonly natural: boolean }
-
-/** One unsigned rank a row, of which the lowest `bits` are used; equal cells have equal ranks, and the empty cell ranks last either way round. */
-type Ranks = { readonly ranks: Uint32Array; readonly bits: number }
 
 /** How many bits tell so many ranks apart. */
 const bitsFor = (bound: number): number => Math.ceil(Math.log2(bound))
@@ -82,7 +80,7 @@ const floatRanks = (
   ]
 }
 
-/** Least significant word first. */
+/** Least significant word first; equal cells have equal ranks, and the empty cell ranks last either way round. */
 const ranksOf = (key: SortKey): readonly Ranks[] => {
   const { column, descending } = key
   if (isTextColumn(column)) return [ranksOfText(column, key)]
@@ -93,38 +91,26 @@ const ranksOf = (key: SortKey): readonly Ranks[] => {
   return ranks ? [ranks] : floatRanks(values as Float64Array, nulls, descending)
 }
 
-/** Ranks above those of `below`, in one word. */
-const putAbove = (to: Uint32Array, ranks: Uint32Array, { ranks: below, bits }: Ranks): void => {
-  const n = to.length
-  for (let i = 0; i < n; i++) to[i] = (ranks[i]! << bits) | below[i]!
-}
-/** Neighbouring words that fit one together: the later, which is the major one, above the earlier. */
-const packed = (words: readonly Ranks[]): Ranks[] => {
-  const all: Ranks[] = []
+/** Neighbours that fit one word together; those of no bits tell nothing apart. */
+const packed = (words: readonly Ranks[]): Ranks[][] => {
+  const all: Ranks[][] = []
+  let room = 0
   for (const word of words) {
-    const last = all.at(-1)
-    if (!last || last.bits + word.bits > 32 || last.bits === 32) {
-      all.push(word)
-      continue
-    }
-    const { bits } = last
-    const ranks = uint32s(word.ranks.length)
-    putAbove(ranks, word.ranks, last)
-    all[all.length - 1] = { ranks, bits: bits + word.bits }
+    if (word.bits === 0) continue
+    const fits = word.bits <= room
+    if (fits) all.at(-1)?.push(word)
+    else all.push([word])
+    room = (fits ? room : 32) - word.bits
   }
   return all
 }
 
 /** Row positions in sorted order; the first key is the major one; stable; empty last. */
-export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Array => {
-  const words = packed([...keys].reverse().flatMap(ranksOf))
-  return (
-    words.reduce<Int32Array | undefined>(
-      (order, { ranks, bits }) => (bits === 0 ? order : kernels().sortRows(order, ranks, bits)),
-      undefined,
-    ) ?? sliceRows(rowCount)
-  )
-}
+export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Array =>
+  packed([...keys].reverse().flatMap(ranksOf)).reduce<Int32Array | undefined>(
+    (order, words) => kernels().sortRows(order, words),
+    undefined,
+  ) ?? sliceRows(rowCount)
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {

@@ -76,7 +76,7 @@ const orderOfTexts = (texts: readonly string[], natural: boolean): Int32Array =>
     words.push(word)
   }
   let order: Int32Array = Int32Array.from(texts, (_, i) => i)
-  for (const word of [...words].reverse()) order = kernels().sortRows(order, word, 32)
+  for (const word of [...words].reverse()) order = kernels().sortRows(order, [{ ranks: word, bits: 32 }])
   const breaks = new Uint8Array(texts.length)
   for (const word of words) markBreaks(order, word, breaks)
   const compare = (a: number, b: number): number =>
