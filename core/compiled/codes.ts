@@ -102,3 +102,12 @@ export function floatCodes(values: usize, count: i32, below: f64, codes: usize):
     v128.store64_lane(codes + (i << 2), made, 0)
   }
 }
+
+/** Codes become 0 where the bit of their row is set in `empty`. */
+export function clearEmpty(codes: usize, empty: usize, count: i32): void {
+  for (let i = 0; i < count; i += 64) {
+    let bits = load<u64>(empty + <usize>(i >> 3))
+    if (count - i < 64) bits &= ((<u64>1) << (count - i)) - 1
+    for (; bits != 0; bits &= bits - 1) store<u32>(codes + ((<usize>i + <usize>ctz(bits)) << 2), 0)
+  }
+}

@@ -1,7 +1,17 @@
 export { allocate, mark, release } from './memory'
 export { makeDictionary, dictionarySize, dictionaryBytes, dictionaryEnd, codeOf, codesOf } from './dictionary'
 export { cut, next, odd, numbers, texts } from './csv'
-export { beginIds, countCodes, firstRows, floatCodes, idsInOrder, lookUp, matchRows, rowsOfNewCodes } from './codes'
+export {
+  beginIds,
+  clearEmpty,
+  countCodes,
+  firstRows,
+  floatCodes,
+  idsInOrder,
+  lookUp,
+  matchRows,
+  rowsOfNewCodes,
+} from './codes'
 export { numberCodes, pairIds } from './hash'
 export { compareFloats, chosenRows, rowsOfCodes } from './select'
 export { putAbove, scaledRanks, sortRows } from './sort'

@@ -202,6 +202,30 @@ const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
     return missing
   })
 
+const matchNumbers: TableKernels['matchNumbers'] = ({ values, nulls }, below, rows, met, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [held, marks] = [instance.put(rows), instance.put(met)]
+    const block = run.allocate(rowsACopy * 8)
+    const [codes, made] = [run.allocate(rowsACopy * 4), run.allocate(rowsACopy * 4)]
+    const empty = run.allocate(rowsACopy >> 3)
+    const [view, madeView] = [instance.float64s(block, rowsACopy), instance.int32s(made, rowsACopy)]
+    const bits = instance.bytes.subarray(empty, empty + (rowsACopy >> 3))
+    let missing = 0
+    inCopies(values.length, (from, end) => {
+      view.set(values.subarray(from, end))
+      run.floatCodes(block, end - from, below, codes)
+      if (nulls) {
+        bits.set(nulls.subarray(from >> 3, (end + 7) >> 3))
+        run.clearEmpty(codes, empty, end - from)
+      }
+      missing += run.matchRows(codes, end - from, held, marks, made)
+      to.set(madeView.subarray(0, end - from), from)
+    })
+    met.set(instance.bytes.subarray(marks, marks + met.length))
+    return missing
+  })
+
 const floatCodes: TableKernels['floatCodes'] = (values, below) =>
   inModule((instance) => {
     const codes = uint32s(values.length)
@@ -320,6 +344,11 @@ export const tableCompiled: TableKernels = {
   rowsOfCodes: where((codes) => codes.length, rowsOfCodes, tableReference.rowsOfCodes),
   lookUp: where((codes, table) => Math.max(codes.length, table.length), lookUp, tableReference.lookUp),
   matchRows: where((codes, rows) => Math.max(codes.length, rows.length), matchRows, tableReference.matchRows),
+  matchNumbers: where(
+    ({ values }, _, rows) => Math.max(values.length, rows.length),
+    matchNumbers,
+    tableReference.matchNumbers,
+  ),
   floatCodes: where((values) => values.length, floatCodes, tableReference.floatCodes),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
   textCodes: where(({ starts }) => starts.length, textCodes, tableReference.textCodes),

@@ -206,6 +206,13 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
               ),
             }
           })
+          const nulls = bitsOf(rows, seed)
+          // what stands below an empty cell may lie anywhere
+          const values = Float64Array.from(a.codes, (code, row) => (isSet(nulls, row) ? 1e300 : code - 7))
+          alike(({ matchNumbers }) => {
+            const [met, to] = [new Uint8Array(bound), new Int32Array(rows)]
+            return { met, to, missing: matchNumbers({ values, nulls }, -7, table, met, to) }
+          })
           alike(({ floatCodes }) =>
             floatCodes(
               Float64Array.from(a.codes, (code) => code * 4_000_000 - 7),

@@ -84,6 +84,14 @@ export type TableKernels = {
   readonly lookUp: (codes: Uint32Array, table: Int32Array | Uint32Array, to: Int32Array | Uint32Array) => void
   /** Of each code its row in `rows`, -1 for none, into `to`; the byte of each code that is met becomes 1 in `met`. How many codes have no row. */
   readonly matchRows: (codes: Uint32Array, rows: Int32Array, met: Uint8Array, to: Int32Array) => number
+  /** As `matchRows`, of codes that are whole numbers less `below`, all within `rows`; 0 for empty ones. */
+  readonly matchNumbers: (
+    numbers: FilledNumbers,
+    below: number,
+    rows: Int32Array,
+    met: Uint8Array,
+    to: Int32Array,
+  ) => number
   /** Whole numbers less `below`; where that is not between 0 and 2 ** 32, any number. */
   readonly floatCodes: (values: Float64Array, below: number) => Uint32Array
   /** The rows whose byte is `wanted`, in order. */

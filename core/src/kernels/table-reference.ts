@@ -256,6 +256,12 @@ const floatCodes: TableKernels['floatCodes'] = (values, below) => {
   return codes
 }
 
+const matchNumbers: TableKernels['matchNumbers'] = ({ values, nulls }, below, rows, met, to) => {
+  const codes = floatCodes(values, below)
+  if (nulls) fillSet(codes, nulls, 0)
+  return matchRows(codes, rows, met, to)
+}
+
 const lookUp: TableKernels['lookUp'] = (codes, table, to) => {
   const n = codes.length
   for (let i = 0; i < n; i++) to[i] = table[codes[i]!]!
@@ -359,6 +365,7 @@ export const tableReference: TableKernels = {
   rowsOfCodes,
   lookUp,
   matchRows,
+  matchNumbers,
   floatCodes,
   numberCodes,
   textCodes,

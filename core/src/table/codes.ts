@@ -1,6 +1,6 @@
 import { kernels } from '../kernels/kernels.ts'
 import { bitmap, fillSet, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } from '../kernels/memory.ts'
-import type { DenseCodes } from '../kernels/table-kernels.ts'
+import type { DenseCodes, FilledNumbers } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat, gatherIndices } from './gather.ts'
 import { rangeOf } from './ranges.ts'
@@ -141,7 +141,27 @@ const multiply = (to: Uint32Array, a: Uint32Array, factor: number, b: Uint32Arra
 }
 
 /** Codes of two columns of one type: equal cells of either have equal codes. */
-export type SharedCodes = { readonly left: Uint32Array; readonly right: Uint32Array; readonly bound: number }
+export type SharedCodes = {
+  readonly left: Uint32Array
+  readonly right: Uint32Array
+  readonly bound: number
+  /** The numbers whose codes those of the left are, where these are made only when they are asked for. */
+  readonly numbers?: ShiftedNumbers
+}
+/** Whole numbers whose codes are those less `below`. */
+type ShiftedNumbers = FilledNumbers & { readonly below: number }
+/** Codes of whole numbers close together; those of the left are made when they are first asked for. */
+const codesOfNumbers = (left: ValueColumn, right: ValueColumn, below: number, bound: number): SharedCodes => {
+  let made: Uint32Array | undefined
+  return {
+    get left() {
+      return (made ??= codesOfRange(left, below, undefined))
+    },
+    right: codesOfRange(right, below, undefined),
+    bound,
+    ...(left.values instanceof Float64Array ? { numbers: { values: left.values, nulls: left.nulls, below } } : {}),
+  }
+}
 
 /** The codes of the words of one dictionary among those of another; those that are not there have codes from its length on, below `bound`. */
 type WordMap = { readonly map: Uint32Array; readonly bound: number }
@@ -191,14 +211,12 @@ const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
 /** Codes of cells of two columns of one type. O(rows of both). */
 export const sharedCodes = (left: Column, right: Column): SharedCodes => {
   if (isTextColumn(left) && isTextColumn(right)) return codesOfTexts(left, right)
-  const both = [left, right] as readonly ValueColumn[]
+  const both = [left, right] as readonly [ValueColumn, ValueColumn]
   const spans = both.map((column) => (column.type === 'decimal' ? [-Infinity, Infinity] : rangeOf(column)))
   const low = Math.min(...spans.map(([from = 0]) => from))
   const high = Math.max(...spans.map(([, to = 0]) => to))
-  if (high - low < Math.max(widestRange, 2 * (lengthOf(left) + lengthOf(right)))) {
-    const [a, b] = both.map((column) => codesOfRange(column, low - 1, undefined)) as [Uint32Array, Uint32Array]
-    return { left: a, right: b, bound: Math.max(1, high - low + 2) }
-  }
+  if (high - low < Math.max(widestRange, 2 * (lengthOf(left) + lengthOf(right))))
+    return codesOfNumbers(...both, low - 1, Math.max(1, high - low + 2))
   const { codes, bound } = codesOf(concat(left.type, both))
   const count = lengthOf(left)
   return { left: codes.subarray(0, count), right: codes.subarray(count), bound }

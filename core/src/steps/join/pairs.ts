@@ -47,16 +47,19 @@ const markMet = (codes: Uint32Array, met: Uint8Array): void => {
   const n = codes.length
   for (let l = 0; l < n; l++) met[codes[l]!] = 1
 }
-/** Rows of the right table that no row of the left met. */
-const unmet = (codes: Uint32Array, met: Uint8Array): Int32Array => {
+/** How many rows of the right table no row of the left met. */
+const countUnmet = (codes: Uint32Array, met: Uint8Array): number => {
   const n = codes.length
-  const rows = int32s(n)
   let count = 0
-  for (let r = 0; r < n; r++) {
-    rows[count] = r
-    if (met[codes[r]!] === 0) count++
-  }
-  return rows.slice(0, count)
+  for (let r = 0; r < n; r++) count += 1 - met[codes[r]!]!
+  return count
+}
+/** Rows of the right table that no row of the left met. */
+const unmet = (codes: Uint32Array, met: Uint8Array, count: number): Int32Array => {
+  const n = codes.length
+  const rows = int32s(count)
+  for (let r = 0, at = 0; at < count && r < n; r++) if (met[codes[r]!] === 0) rows[at++] = r
+  return rows
 }
 /** Rows whose place in `found` is below 0. */
 const rowsAlone = (found: Int32Array, left: Int32Array): void => {
@@ -159,6 +162,12 @@ const pairsOfRepeated = (
   return { ...pairs, ...counts }
 }
 
+/** Finds the row of each row of the left; how many have none. */
+const findRows = (codes: SharedCodes, first: Int32Array, met: Uint8Array, found: Int32Array): number =>
+  codes.numbers
+    ? kernels().matchNumbers(codes.numbers, codes.numbers.below, first, met, found)
+    : kernels().matchRows(codes.left, first, met, found)
+
 /** Where the rows of a match come from. `names` names the other table. @throws DataRefused where a row has several matches and one is allowed. */
 export const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
   const { how, matches = 'all' } = params
@@ -180,16 +189,16 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
   const alone = how === 'left-only' || how === 'right-only'
   const several = repeated > 0 && matches !== 'first' && !alone
   const found = int32s(several ? 0 : table.rowCount)
-  const missing = several ? 0 : kernels().matchRows(codes.left, first, met, found)
+  const missing = several ? 0 : findRows(codes, first, met, found)
   if (several) markMet(codes.left, met)
   // an empty key meets nothing
   met[0] = 0
-  const unmatched = unmet(codes.right, met)
-  const behind = keepsRight(how) ? unmatched : int32s(0)
+  const unmatched = countUnmet(codes.right, met)
+  const behind = keepsRight(how) ? unmet(codes.right, met, unmatched) : int32s(0)
   const counted = (matched: number, pairs: number): RowPairs['notes'] => ({
     matched,
     unmatchedLeft: table.rowCount - matched,
-    unmatchedRight: unmatched.length,
+    unmatchedRight: unmatched,
     multiplied: pairs - matched,
   })
   if (several) {
