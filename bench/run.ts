@@ -12,6 +12,7 @@ import { dirname, join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { parseArgs } from 'node:util'
 import { inEnvironment, makeEnvironment } from '../scripts/python.mjs'
+import { withLargePages } from '../server/src/compute/large-pages.ts'
 import { benchFile } from './files.ts'
 import { lastSentence } from './last-sentence.ts'
 import { works, type Work } from './works.ts'
@@ -33,8 +34,8 @@ type Measured = { readonly ms: number; readonly mb: number; readonly shownMs?: n
 /** What a program says of a work that is too large for it. */
 class Refusal extends Error {}
 /** A program that does the works it is told, a line each. */
-const start = (program: string, words: readonly string[]) => {
-  const child = spawn(program, words, { stdio: ['pipe', 'pipe', 'inherit'] })
+const start = (program: string, words: readonly string[], env = process.env) => {
+  const child = spawn(program, words, { stdio: ['pipe', 'pipe', 'inherit'], env })
   const answers = createInterface({ input: child.stdout })[Symbol.asyncIterator]()
   return {
     /** @throws Refusal where the work is too large for the program */
@@ -110,7 +111,8 @@ const besidePandas = async (rows: number): Promise<void> => {
   const script = join(import.meta.dirname, 'pandas/works.py')
   const engine = ['--expose-gc', '--import', 'tsx', join(import.meta.dirname, 'engine-process.ts'), String(rows)]
   const programs = {
-    engine: start(process.execPath, engine),
+    // as the server starts its compute processes
+    engine: start(process.execPath, engine, withLargePages(process.env)),
     object: start(python, [script, folder, 'object']),
     category: start(python, [script, folder, 'category']),
     arrow: start(python, [script, folder, 'arrow']),

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs'
 import { setPriority } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Refusal } from '../refusal.ts'
+import { withLargePages } from './large-pages.ts'
 import type { Progress } from './worker-context.ts'
 import { exitCodes, settingsVariable, type ChildSettings, type FromChild, type ToChild } from './protocol.ts'
 import type { Task } from './tasks/index.ts'
@@ -140,7 +141,7 @@ export class ComputeProcess {
     const child = spawn(program, args, {
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
       serialization: 'advanced',
-      env: { ...process.env, [settingsVariable]: JSON.stringify(settings) },
+      env: { ...withLargePages(process.env), [settingsVariable]: JSON.stringify(settings) },
     })
     this.message = ''
     this.ended = undefined
