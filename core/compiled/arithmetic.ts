@@ -59,7 +59,10 @@ export function addTotals(values: usize, ids: usize, count: i32, totals: usize):
   }
 }
 
-/** Rows whose bit is set in `empty` get the number 0, which changes no sum, and are counted for their groups in `emptied`, 4 bytes each; an entry before those of the groups is for rows of none. */
+/**
+ * Rows whose bit is set in `empty` get the number 0, which changes no sum, and are counted for their groups in `emptied`, 4 bytes each.
+ * An entry before those of the groups is for rows of none, as in `addTotals`.
+ */
 export function leaveOut(values: usize, empty: usize, ids: usize, count: i32, emptied: usize): void {
   for (let i = 0; i < count; i += 64) {
     let bits = load<u64>(empty + <usize>(i >> 3))
