@@ -10,6 +10,7 @@ import {
   keep,
   keepOpened,
   labelled,
+  closeBrowser,
   openBrowser,
   press,
   see,
@@ -255,6 +256,6 @@ try {
   await tables(driver, server.base)
   await firstMinutes(driver, server.base)
 } finally {
-  await driver.quit()
+  await closeBrowser({ driver })
   await server.stop()
 }

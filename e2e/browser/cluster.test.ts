@@ -7,7 +7,7 @@ import type { RunReply, TakeReply } from '@fabula/core/api'
 import { hasSpark } from '../../scripts/python.mjs'
 import { caller } from '../server/call.ts'
 import { until } from '../server/until.ts'
-import { accessible, click, fill, labelled, openBrowser, see, text, type Browser } from './driver.ts'
+import { accessible, click, fill, labelled, closeBrowser, openBrowser, see, text, type Browser } from './driver.ts'
 import { demo, startServer, type Running } from './server.ts'
 import { startSparkCluster, type SparkCluster } from '../parity/spark-cluster.ts'
 
@@ -67,7 +67,7 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     browser = await openBrowser()
   })
   afterAll(async () => {
-    await browser?.driver.quit()
+    if (browser) await closeBrowser(browser)
     await server?.stop()
     await cluster?.close()
     rmSync(folder, { recursive: true, force: true })

@@ -4,7 +4,21 @@ import { join } from 'node:path'
 import { strFromU8, unzipSync } from 'fflate'
 import { By, type WebDriver } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, choose, click, element, fill, give, gone, holds, named, openBrowser, see, text } from './driver.ts'
+import {
+  accessible,
+  choose,
+  click,
+  element,
+  fill,
+  give,
+  gone,
+  holds,
+  named,
+  closeBrowser,
+  openBrowser,
+  see,
+  text,
+} from './driver.ts'
 import { demo } from './server.ts'
 import { session } from './session.ts'
 
@@ -173,7 +187,7 @@ test(
       await pick(other.driver, 'JSON records')
       await see(other.driver, 'saved a moment ago')
     } finally {
-      await other.driver.quit()
+      await closeBrowser(other)
     }
     await driver.navigate().refresh()
     await see(driver, 'Used: 1 replay, last on')

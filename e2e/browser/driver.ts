@@ -50,6 +50,13 @@ export const openBrowser = async (): Promise<Browser> => {
   return { driver, downloads }
 }
 
+/** Ends a browser with all its processes: selenium stops chromedriver before that has ended the browser, which would go on. */
+export const closeBrowser = async ({ driver }: Pick<Browser, 'driver'>): Promise<void> => {
+  // the answer is lost with the browser
+  await (driver as chrome.Driver).sendDevToolsCommand('Browser.close', {}).catch(() => undefined)
+  await driver.quit().catch(() => undefined)
+}
+
 export const shoot = async (driver: WebDriver, path: string): Promise<void> =>
   writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64'))
 

@@ -16,6 +16,7 @@ import {
   keepOpened,
   labelled,
   named,
+  closeBrowser,
   openBrowser,
   press,
   see,
@@ -148,7 +149,7 @@ test('the whole job, as a new user would do it', async () => {
     await other.driver.get(link ?? '')
     await see(other.driver, 'This link has ended')
   } finally {
-    await other.driver.quit()
+    await closeBrowser(other)
   }
 })
 

@@ -5,7 +5,7 @@ import { expect, test } from 'vitest'
 import type { RunReply } from '@fabula/core/api'
 import type { Recipe } from '@fabula/core'
 import { workbook } from '@fabula/formats/testing'
-import { accessible, click, fill, give, gone, holds, named, openBrowser, see, text } from './driver.ts'
+import { accessible, click, fill, give, gone, holds, named, closeBrowser, openBrowser, see, text } from './driver.ts'
 import { fileIn, session, storyWith } from './session.ts'
 
 const here = session()
@@ -416,6 +416,6 @@ test('a colleague who never saw the story handles the drifted month by link, wit
     expect(readFileSync(file, 'utf8')).not.toContain('Tarnend')
     expect(readFileSync(file, 'utf8').trim().split('\n')).toHaveLength(37)
   } finally {
-    await other.driver.quit()
+    await closeBrowser(other)
   }
 })

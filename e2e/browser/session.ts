@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll } from 'vitest'
 import type { FileRef } from '@fabula/core/api'
-import { type Browser, give, keepOpened, openBrowser, see, shoot } from './driver.ts'
+import { type Browser, give, keepOpened, closeBrowser, openBrowser, see, shoot } from './driver.ts'
 import { root, startServer, type Running } from './server.ts'
 
 export type Here = { server: Running; browser: Browser }
@@ -83,7 +83,7 @@ export const session = (environment: Readonly<Record<string, string>> = {}): Her
     await shoot(here.browser.driver, join(folder, `${task.name.replace(/[^a-z0-9]+/gi, '-').slice(0, 60)}.png`))
   })
   afterAll(async () => {
-    await here.browser?.driver.quit()
+    if (here.browser) await closeBrowser(here.browser)
     await here.server?.stop()
   })
   return here
