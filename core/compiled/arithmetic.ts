@@ -1,4 +1,5 @@
 // Blocks of numbers with blocks of numbers, and totals by group.
+import { bitsFrom } from './memory'
 
 const add: i32 = 0
 const subtract: i32 = 1
@@ -65,9 +66,7 @@ export function addTotals(values: usize, ids: usize, count: i32, totals: usize):
  */
 export function leaveOut(values: usize, empty: usize, ids: usize, count: i32, emptied: usize): void {
   for (let i = 0; i < count; i += 64) {
-    let bits = load<u64>(empty + <usize>(i >> 3))
-    if (count - i < 64) bits &= ((<u64>1) << (count - i)) - 1
-    for (; bits != 0; bits &= bits - 1) {
+    for (let bits = bitsFrom(empty, i, count); bits != 0; bits &= bits - 1) {
       const row = <usize>i + <usize>ctz(bits)
       store<f64>(values + (row << 3), 0)
       const entry = emptied + ((<usize>(load<u32>(ids + (row << 2)) + 1)) << 2)

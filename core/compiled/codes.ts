@@ -1,4 +1,5 @@
 // Loops over codes: small whole numbers, one a row, that are equal where cells are equal.
+import { bitsFrom } from './memory'
 
 /** Adds how many rows have each code; four counts `stride` bytes apart take turns, so that rows alike do not wait for one another, or are one where it is 0. */
 export function countCodes(codes: usize, count: i32, counts: usize, stride: usize): void {
@@ -105,9 +106,7 @@ export function floatCodes(values: usize, count: i32, below: f64, codes: usize):
 
 /** Codes become 0 where the bit of their row is set in `empty`. */
 export function clearEmpty(codes: usize, empty: usize, count: i32): void {
-  for (let i = 0; i < count; i += 64) {
-    let bits = load<u64>(empty + <usize>(i >> 3))
-    if (count - i < 64) bits &= ((<u64>1) << (count - i)) - 1
-    for (; bits != 0; bits &= bits - 1) store<u32>(codes + ((<usize>i + <usize>ctz(bits)) << 2), 0)
-  }
+  for (let i = 0; i < count; i += 64)
+    for (let bits = bitsFrom(empty, i, count); bits != 0; bits &= bits - 1)
+      store<u32>(codes + ((<usize>i + <usize>ctz(bits)) << 2), 0)
 }

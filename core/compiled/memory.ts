@@ -31,3 +31,9 @@ export function mark(): usize {
 export function release(to: usize): void {
   top = to
 }
+
+/** The bits of a bitmap from element `i` on, a multiple of 8, up to 64 of those below `count`. */
+export function bitsFrom(map: usize, i: i32, count: i32): u64 {
+  const bits = load<u64>(map + <usize>(i >> 3))
+  return count - i < 64 ? bits & (((<u64>1) << (count - i)) - 1) : bits
+}

@@ -303,9 +303,6 @@ const chosenRows: TableKernels['chosenRows'] = (mask, wanted) => {
   return rows.done()
 }
 
-const digitBits = 11
-const digitCount = 1 << digitBits
-
 const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, low, high, descending }, to) => {
   const n = values.length
   for (let i = 0; i < n; i++) {
@@ -318,6 +315,9 @@ const scaledRanks: TableKernels['scaledRanks'] = ({ values, nulls }, { scale, lo
   if (nulls) fillSet(to, nulls, high - low + 1)
   return true
 }
+
+const digitBits = 11
+const digitCount = 1 << digitBits
 
 /** Least significant digit radix sort: Knuth, The Art of Computer Programming 3, 5.2.5. */
 const sortRows: TableKernels['sortRows'] = (order, words) =>
