@@ -60,7 +60,7 @@ const { tables } = ran as NonNullable<typeof ran>
 const steps = tables[0]?.steps ?? []
 const held = steps.reduce((sum, { result }) => {
   const lineage = result?.lineage
-  if (lineage?.kind === 'index') return sum + lineage.index.byteLength + (lineage.other?.byteLength ?? 0)
+  if (lineage?.kind === 'index') return sum + lineage.index.byteLength + (lineage.other?.rows.byteLength ?? 0)
   return lineage?.kind === 'groups' ? sum + lineage.groups.ids.byteLength : sum
 }, 0)
 const kept = new Map<string, ReturnType<typeof openSourceRows>>()

@@ -1,4 +1,4 @@
-import { appendFileSync, mkdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { closeSync, mkdirSync, openSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import {
   accountsOf,
@@ -83,17 +83,26 @@ export const requireFit = ({ verdict, findings }: CompatibilityReport, allowChan
 }
 
 type MadeOutput = WrittenTable & { readonly result: Table; readonly name: string }
-const piecesOf = (format: OutputFormat, made: readonly MadeOutput[]): (string | Uint8Array)[] => [
-  ...outputPieces(
+const piecesOf = (format: OutputFormat, made: readonly MadeOutput[]): Iterable<string | Uint8Array> =>
+  outputPieces(
     format,
     made.map(({ name, result }) => ({ name, table: result })),
     made[0]?.guard ?? false,
-  ),
-]
+  )
+
+/** A new file of these pieces. */
+const writePieces = (path: string, pieces: Iterable<string | Uint8Array>): void => {
+  const file = openSync(path, 'w')
+  try {
+    for (const piece of pieces) writeFileSync(file, piece)
+  } finally {
+    closeSync(file)
+  }
+}
 
 /** All files or none: each is written beside its place first, then, once `between` is done, moved there. */
 const writeAll = async (
-  files: readonly { readonly path: string; readonly pieces: readonly (string | Uint8Array)[] }[],
+  files: readonly { readonly path: string; readonly pieces: Iterable<string | Uint8Array> }[],
   between: () => Promise<void>,
 ): Promise<void> => {
   const done: { from: string; to: string }[] = []
@@ -108,14 +117,13 @@ const writeAll = async (
       mkdirSync(dirname(resolve(path)), { recursive: true })
       const from = `${path}.${process.pid}.part`
       done.push({ from, to: path })
-      writeFileSync(from, '')
-      for (const piece of pieces) appendFileSync(from, piece)
+      writePieces(from, pieces)
     }
     await between()
     for (const { from, to } of done) renameSync(from, to)
   } catch (error) {
     for (const { from } of done) rmSync(from, { force: true })
-    if (error instanceof Fault) throw error
+    if (error instanceof Fault || error instanceof UnwritableTable) throw error
     throw fault(6, 'unwritable-file', `The result cannot be written: ${(error as Error).message.replace(/\.$/, '')}.`)
   }
 }
@@ -210,7 +218,8 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     throw error
   }
   for (const made of outputs)
-    if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
+    // a pipe may take a piece later than it is given
+    if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(Buffer.from(piece))
 }
 
 /** The file of `--accounts`, where it is asked for. */

@@ -10,10 +10,11 @@ export {
   idsInOrder,
   lookUp,
   matchRows,
+  meetCodes,
   rowsOfNewCodes,
 } from './codes'
 export { numberCodes, pairIds } from './hash'
 export { compareFloats, chosenRows, rowsOfCodes } from './select'
 export { putAbove, scaledRanks, sortRows } from './sort'
 export { arithmetic, addTotals, addTwoTotals, leaveOut, outsideOf } from './arithmetic'
-export { blockColumnBytes, weave, wovenBytes, writeNumbers } from './csv-output'
+export { blockColumnBytes, needCare, weave, wovenBytes, writeNumbers } from './csv-output'

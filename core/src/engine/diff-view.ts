@@ -136,7 +136,7 @@ const matchPredicate = (
   const lineage = result?.lineage
   if (lineage?.kind !== 'index') return undefined
   const { index, other, keepsUnmatchedOnly: anti = false } = lineage
-  const meets = (a: number): boolean => (other?.[a] ?? -1) >= 0
+  const meets = (a: number): boolean => (other?.at(a) ?? -1) >= 0
   if (only === 'matched') return (_b, a) => (anti ? a < 0 : a >= 0 && index[a]! >= 0 && meets(a))
   if (only === 'unmatched') return (_b, a) => (anti ? a >= 0 : a < 0 || (index[a]! >= 0 && !meets(a)))
   if (only === 'unmatched-there') return (_b, a) => a >= 0 && index[a]! < 0

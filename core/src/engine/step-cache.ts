@@ -44,7 +44,7 @@ type CacheEntry = CachedStep & {
 
 const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
   const { index, other } = lineage.kind === 'index' ? lineage : {}
-  const rows = [index, other].flatMap((one): HeldBuffer[] => (one ? [[one.buffer, one.byteLength]] : []))
+  const rows: readonly HeldBuffer[] = index ? [[index.buffer, index.byteLength], ...(other?.buffers ?? [])] : []
   return [...table.buffers, ...rows, ...(lineage.kind === 'groups' ? buffersOfGroups(lineage.groups) : [])]
 }
 

@@ -17,6 +17,7 @@ class BlockColumn {
   private codes = 0
   private values = 0
   private nulls = 0
+  private longest = 0
   constructor(instance: Instance, column: OutputColumn, at: number) {
     this.instance = instance
     this.column = column
@@ -26,6 +27,8 @@ class BlockColumn {
       this.bytes = instance.put(column.words.bytes)
       const ends = new Uint32Array(column.words.ends.length + 1)
       ends.set(column.words.ends, 1)
+      for (let code = 1; code < ends.length; code++)
+        this.longest = Math.max(this.longest, ends[code]! - ends[code - 1]!)
       this.ends = instance.put(ends)
       this.codes = allocate(rowsAnOutput * 4)
       return
@@ -44,9 +47,15 @@ class BlockColumn {
   fill(from: number, to: number): void {
     const { instance, column, at } = this
     if (column.form === 'coded') instance.uint32s(this.codes, to - from).set(column.codes.subarray(from, to))
-    else if (column.form === 'texts') this.take(column.texts(from, to))
+    else if (column.form === 'texts') this.texts(column, from, to)
     else this.numbers(column, from, to)
-    instance.uint32s(at, 3).set([this.bytes, this.ends, this.codes])
+    instance.uint32s(at, 4).set([this.bytes, this.ends, this.codes, this.longest])
+  }
+  private texts(column: OutputColumn & { form: 'texts' }, from: number, to: number): void {
+    const stored = column.stored(from, to)
+    if (stored) this.take(stored)
+    if (!stored || this.instance.run.needCare(this.bytes, this.ends, to - from, column.guard))
+      this.take(column.written(from, to))
   }
   private take({ bytes, ends }: CellTexts): void {
     this.reserve(bytes.length)

@@ -2,9 +2,33 @@ import { textsOf, type CsvOutput, type OutputColumn } from './csv-output.ts'
 import type { CellTexts } from './csv-kernel.ts'
 import { isSet, uint8s } from './memory.ts'
 
+/** Bytes that make quotes needed, or that a cell begins or ends with where they are. */
+const [quoteMark, commaSign, carriageReturn, lineFeed, blank] = [34, 44, 13, 10, 32]
+/** Whether one of some cells may need quotes, or a guard: of that the first byte decides, which is neither letter nor digit. */
+const needCare = ({ bytes, ends }: CellTexts, guard: boolean): boolean => {
+  for (let i = 0; i < bytes.length; i++) {
+    const byte = bytes[i]!
+    if (byte <= commaSign && (byte === quoteMark || byte === commaSign || byte === lineFeed || byte === carriageReturn))
+      return true
+  }
+  for (let i = 0; i < ends.length; i++) {
+    const from = i === 0 ? 0 : ends[i - 1]!
+    const end = ends[i]!
+    if (from === end) continue
+    if (bytes[from] === blank || bytes[end - 1] === blank) return true
+    if (guard && !isWordByte(bytes[from]!)) return true
+  }
+  return false
+}
+const isWordByte = (byte: number): boolean =>
+  (byte >= 48 && byte <= 57) || (byte >= 65 && byte <= 90) || (byte >= 97 && byte <= 122)
+
 /** The texts of some rows of a column; each is that of its row. */
 const textsOfRows = (column: OutputColumn, from: number, to: number): CellTexts => {
-  if (column.form === 'texts') return column.texts(from, to)
+  if (column.form === 'texts') {
+    const stored = column.stored(from, to)
+    return stored && !needCare(stored, column.guard) ? stored : column.written(from, to)
+  }
   if (column.form === 'numbers')
     return textsOf(
       Array.from(column.values.subarray(from, to), (value, i) =>

@@ -1,7 +1,7 @@
 import type { CellTexts } from './csv-kernel.ts'
 import { uint8s, type Bitmap } from './memory.ts'
 
-/** A column to write as CSV: codes of texts that are ready to be written, numbers, or the texts of any rows. */
+/** A column to write as CSV: codes of texts that are ready to be written, numbers, or texts. */
 export type OutputColumn =
   | { readonly form: 'coded'; readonly codes: Uint32Array; readonly words: CellTexts }
   | {
@@ -10,7 +10,14 @@ export type OutputColumn =
       readonly nulls: Bitmap | undefined
       /** How a number is written that is not short. */ readonly write: (value: number) => string
     }
-  | { readonly form: 'texts'; readonly texts: (from: number, to: number) => CellTexts }
+  | {
+      readonly form: 'texts'
+      /** The texts of some rows as they are, where their bytes lie behind one another. */
+      readonly stored: (from: number, to: number) => CellTexts | undefined
+      /** Whether a text must not begin as a formula does. */ readonly guard: boolean
+      /** The texts of some rows as they are written, for rows one of whose texts may need quotes or a guard. */
+      readonly written: (from: number, to: number) => CellTexts
+    }
 
 /** Rows of CSV from `from` up to `to`, which are at most `rowsAnOutput`; `from` is a multiple of 8. Valid until the next call. */
 export type CsvOutput = (from: number, to: number) => Uint8Array

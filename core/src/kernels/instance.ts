@@ -47,6 +47,7 @@ export type Exports = {
   readonly addTwoTotals: (values: number, others: number, ids: number, count: number, totals: number) => void
   readonly leaveOut: (values: number, empty: number, ids: number, count: number, emptied: number) => void
   readonly blockColumnBytes: WebAssembly.Global
+  readonly needCare: (bytes: number, ends: number, count: number, guard: boolean) => number
   readonly writeNumbers: (values: number, nulls: number, count: number, bytes: number, ends: number) => number
   readonly wovenBytes: (columns: number, width: number, rows: number) => number
   readonly weave: (columns: number, width: number, rows: number, out: number) => number
@@ -78,6 +79,7 @@ export type Exports = {
   ) => number
   readonly lookUp: (codes: number, count: number, table: number, to: number) => void
   readonly matchRows: (codes: number, count: number, rows: number, met: number, to: number) => number
+  readonly meetCodes: (codes: number, count: number, marks: number) => number
   readonly floatCodes: (values: number, count: number, below: number, codes: number) => void
   readonly clearEmpty: (codes: number, empty: number, count: number) => void
   readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number

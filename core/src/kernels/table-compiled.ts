@@ -3,6 +3,7 @@ import type { Instance } from './instance.ts'
 import { uint32s, uint8s } from './memory.ts'
 import { firstOf } from './search.ts'
 import { noGroup, operations, type Groups, type NumberFormula, type Ranks, type TableKernels } from './table-kernels.ts'
+import { matchNumbers, matchRows, meetCodes, meetNumbers } from './match-compiled.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { rowsABlock, stacked, tableReference } from './table-reference.ts'
 import { groupTotals } from './totals-compiled.ts'
@@ -191,41 +192,6 @@ const lookUp: TableKernels['lookUp'] = (codes, table, to) =>
     mapCopies(instance, codes, to, (block, count, made) => instance.run.lookUp(block, count, held, made))
   })
 
-const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
-  inModule((instance) => {
-    const [held, marks] = [instance.put(rows), instance.put(met)]
-    let missing = 0
-    mapCopies(instance, codes, to, (block, count, made) => {
-      missing += instance.run.matchRows(block, count, held, marks, made)
-    })
-    met.set(instance.bytes.subarray(marks, marks + met.length))
-    return missing
-  })
-
-const matchNumbers: TableKernels['matchNumbers'] = ({ values, nulls }, below, rows, met, to) =>
-  inModule((instance) => {
-    const { run } = instance
-    const [held, marks] = [instance.put(rows), instance.put(met)]
-    const block = run.allocate(rowsACopy * 8)
-    const [codes, made] = [run.allocate(rowsACopy * 4), run.allocate(rowsACopy * 4)]
-    const empty = run.allocate(rowsACopy >> 3)
-    const [view, madeView] = [instance.float64s(block, rowsACopy), instance.int32s(made, rowsACopy)]
-    const bits = instance.bytes.subarray(empty, empty + (rowsACopy >> 3))
-    let missing = 0
-    inCopies(values.length, (from, end) => {
-      view.set(values.subarray(from, end))
-      run.floatCodes(block, end - from, below, codes)
-      if (nulls) {
-        bits.set(nulls.subarray(from >> 3, (end + 7) >> 3))
-        run.clearEmpty(codes, empty, end - from)
-      }
-      missing += run.matchRows(codes, end - from, held, marks, made)
-      to.set(madeView.subarray(0, end - from), from)
-    })
-    met.set(instance.bytes.subarray(marks, marks + met.length))
-    return missing
-  })
-
 const floatCodes: TableKernels['floatCodes'] = (values, below) =>
   inModule((instance) => {
     const codes = uint32s(values.length)
@@ -348,6 +314,12 @@ export const tableCompiled: TableKernels = {
     ({ values }, _, rows) => Math.max(values.length, rows.length),
     matchNumbers,
     tableReference.matchNumbers,
+  ),
+  meetCodes: where((codes, marks) => Math.max(codes.length, marks.length), meetCodes, tableReference.meetCodes),
+  meetNumbers: where(
+    ({ values }, _, marks) => Math.max(values.length, marks.length),
+    meetNumbers,
+    tableReference.meetNumbers,
   ),
   floatCodes: where((values) => values.length, floatCodes, tableReference.floatCodes),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),

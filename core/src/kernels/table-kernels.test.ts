@@ -213,6 +213,11 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
             const [met, to] = [new Uint8Array(bound), new Int32Array(rows)]
             return { met, to, missing: matchNumbers({ values, nulls }, -7, table, met, to) }
           })
+          alike(({ meetCodes, meetNumbers }) => {
+            const [marks, others] = [keep.slice(), keep.slice()]
+            const missing = [meetCodes(a.codes, marks), meetNumbers({ values, nulls }, -7, others)]
+            return { marks, others, missing }
+          })
           alike(({ floatCodes }) =>
             floatCodes(
               Float64Array.from(a.codes, (code) => code * 4_000_000 - 7),
@@ -321,6 +326,24 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
 })
 
 describe('CSV written by kernels', () => {
+  /** Texts that need care in different ways, some with a guard only. */
+  const careful = [
+    'a,b',
+    '"',
+    'x\ny',
+    'x\r',
+    ' blank before',
+    'behind ',
+    '=1',
+    '-',
+    'Übel',
+    '',
+    'sixteen letters, or more',
+  ]
+  const notes = (rows: number) => {
+    const all = Array.from({ length: rows }, (_, row) => `note ${row} ${'x'.repeat(row % 90)}`)
+    return { stored: (from: number, to: number) => textsOf(all.slice(from, to)) }
+  }
   const columns = (rows: number, seed: number, values: readonly number[]): OutputColumn[] => {
     const roll = rolling(seed)
     return [
@@ -341,11 +364,19 @@ describe('CSV written by kernels', () => {
         nulls: undefined,
         write: () => 'never',
       },
-      {
-        form: 'texts',
-        texts: (from, to) =>
-          textsOf(Array.from({ length: to - from }, (_, i) => `note ${from + i} ${'x'.repeat((from + i) % 90)}`)),
-      },
+      { form: 'texts', ...notes(rows), guard: false, written: (from, to) => notes(rows).stored(from, to) },
+      // of every few hundred rows one needs care
+      ...[false, true].map((guard): OutputColumn => {
+        const all = Array.from({ length: rows }, () =>
+          roll(300) === 0 ? careful[roll(careful.length)]! : `note${roll(9)}`,
+        )
+        return {
+          form: 'texts',
+          stored: (from, to) => (from % 3 === 0 ? textsOf(all.slice(from, to)) : undefined),
+          guard,
+          written: (from, to) => textsOf(all.slice(from, to).map((one) => `<${one}>`)),
+        }
+      }),
     ]
   }
   const text = (make: typeof csvOutputCompiled, all: OutputColumn[], rows: number): string => {

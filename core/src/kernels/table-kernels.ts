@@ -82,7 +82,7 @@ export type TableKernels = {
   readonly rowsOfCodes: (codes: Uint32Array, keep: Uint8Array, wanted: 0 | 1) => Int32Array
   /** Of each code what a table of 32 bits a code holds for it, into `to`. */
   readonly lookUp: (codes: Uint32Array, table: Int32Array | Uint32Array, to: Int32Array | Uint32Array) => void
-  /** Of each code its row in `rows`, -1 for none, into `to`; the byte of each code that is met becomes 1 in `met`. How many codes have no row. */
+  /** Of each code its row in `rows`, -1 for none, into `to`; the byte of each code that is met becomes 2 in `met`. How many codes have no row. */
   readonly matchRows: (codes: Uint32Array, rows: Int32Array, met: Uint8Array, to: Int32Array) => number
   /** As `matchRows`, of codes that are whole numbers less `below`, all within `rows`; 0 for empty ones. */
   readonly matchNumbers: (
@@ -92,6 +92,10 @@ export type TableKernels = {
     met: Uint8Array,
     to: Int32Array,
   ) => number
+  /** Without finding rows: the byte of each code in `marks` becomes 2 where it is 1. How many codes have 0 there. */
+  readonly meetCodes: (codes: Uint32Array, marks: Uint8Array) => number
+  /** As `meetCodes`, of codes that are whole numbers less `below`, all within `marks`; 0 for empty ones. */
+  readonly meetNumbers: (numbers: FilledNumbers, below: number, marks: Uint8Array) => number
   /** Whole numbers less `below`; where that is not between 0 and 2 ** 32, any number. */
   readonly floatCodes: (values: Float64Array, below: number) => Uint32Array
   /** The rows whose byte is `wanted`, in order. */

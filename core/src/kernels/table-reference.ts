@@ -242,9 +242,20 @@ const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) => {
   for (let i = 0; i < n; i++) {
     const code = codes[i]!
     const row = rows[code]!
-    met[code] = 1
+    met[code] = 2
     to[i] = row
     missing += row >>> 31
+  }
+  return missing
+}
+
+const meetCodes: TableKernels['meetCodes'] = (codes, marks) => {
+  const n = codes.length
+  let missing = 0
+  for (let i = 0; i < n; i++) {
+    const mark = marks[codes[i]!]!
+    if (mark === 0) missing++
+    else if (mark === 1) marks[codes[i]!] = 2
   }
   return missing
 }
@@ -256,11 +267,15 @@ const floatCodes: TableKernels['floatCodes'] = (values, below) => {
   return codes
 }
 
-const matchNumbers: TableKernels['matchNumbers'] = ({ values, nulls }, below, rows, met, to) => {
+const codesOfFilled = ({ values, nulls }: FilledNumbers, below: number): Uint32Array => {
   const codes = floatCodes(values, below)
   if (nulls) fillSet(codes, nulls, 0)
-  return matchRows(codes, rows, met, to)
+  return codes
 }
+const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows, met, to) =>
+  matchRows(codesOfFilled(numbers, below), rows, met, to)
+const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
+  meetCodes(codesOfFilled(numbers, below), marks)
 
 const lookUp: TableKernels['lookUp'] = (codes, table, to) => {
   const n = codes.length
@@ -366,6 +381,8 @@ export const tableReference: TableKernels = {
   lookUp,
   matchRows,
   matchNumbers,
+  meetCodes,
+  meetNumbers,
   floatCodes,
   numberCodes,
   textCodes,

@@ -250,18 +250,20 @@ export class Table {
   }
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */
   rows(index: Int32Array): Table {
-    if (isAll(index, this.rowCount)) return this
-    const chosen = Selection.of(index)
+    return isAll(index, this.rowCount) ? this : this.chosen(Selection.of(index))
+  }
+  /** As `rows`, of a selection, whose rows are not looked at. */
+  chosen(rows: Selection): Table {
     const known = new Map<Selection, Selection>()
     const compose = (inner: Selection): Selection => {
-      const result = known.get(inner) ?? inner.chosen(index)
+      const result = known.get(inner) ?? inner.chosen(rows)
       known.set(inner, result)
       return result
     }
     return new Table(
       this.names,
-      this.slots.map((slot) => slot.taken(chosen, compose)),
-      index.length,
+      this.slots.map((slot) => slot.taken(rows, compose)),
+      rows.length,
     )
   }
 }

@@ -17,7 +17,7 @@ const writers: Readonly<Record<OutputFormat, Writer>> = {
   xlsx: (sheets, guard) => [workbookBytes(sheets, guard)],
 }
 
-/** Tables as the bytes of one file; nothing where there is no table. */
+/** Tables as the bytes of one file; nothing where there is no table. A piece is valid until the next is asked for. */
 export const outputPieces = (format: OutputFormat, sheets: readonly Sheet[], guard: boolean): Pieces => {
   const [first, ...rest] = sheets
   return first ? writers[format]([first, ...rest], guard) : []

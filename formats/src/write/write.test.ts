@@ -30,16 +30,10 @@ const all = table({
   Time: ['time', 49_530_000, null, 0, 1000, 2000, day - 1000],
   Tags: ['list', '["a",1,null]', null, '[]', '[true]', '["x"]', '[]'],
 })
-const bytesOf = (format: OutputFormat, guard = false, ...more: Table[]): Buffer =>
-  Buffer.concat(
-    [
-      ...outputPieces(
-        format,
-        [all, ...more].map((one, i) => ({ name: `T${i}`, table: one })),
-        guard,
-      ),
-    ].map((piece) => Buffer.from(piece)),
-  )
+const bytesOf = (format: OutputFormat, guard = false, ...more: Table[]): Buffer => {
+  const sheets = [all, ...more].map((one, i) => ({ name: `T${i}`, table: one }))
+  return Buffer.concat(Array.from(outputPieces(format, sheets, guard), (piece) => Buffer.from(piece)))
+}
 const read = async (format: OutputFormat, name = `t.${format}`, guard = false) =>
   (await openInput([fileFromBytes(name, bytesOf(format, guard))], {})).table
 

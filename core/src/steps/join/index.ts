@@ -31,7 +31,10 @@ const keyColumn = (
   // the other's values stand only in the last rows, where there is no row on the left
   const alone = pairs.left.indexOf(-1)
   if (alone < 0) return gather(mine, pairs.left)
-  return concat(field.type, [gather(mine, pairs.left.subarray(0, alone)), gather(theirs, pairs.right.subarray(alone))])
+  return concat(field.type, [
+    gather(mine, pairs.left.subarray(0, alone)),
+    gather(theirs, pairs.right.rows.subarray(alone)),
+  ])
 }
 
 /** Matches rows with those of another table. */
@@ -131,7 +134,7 @@ export const join = defineStep<Join>({
     const pairs = pairRows(params, table, other, context.names(params.with))
     const { left, brought, schema } = layout(params, table.schema, other.schema)
     const lefts = left.length > 0 ? table.rows(pairs.left) : undefined
-    const rights = other.select(brought.map(({ from }) => other.positionOf(from))).rows(pairs.right)
+    const rights = other.select(brought.map(({ from }) => other.positionOf(from))).chosen(pairs.right)
     let result = lefts ? lefts : Table.of([], [], pairs.left.length)
     if (lefts && keepsRight(params.how))
       for (const on of onOf(params)) {

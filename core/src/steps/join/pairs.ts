@@ -1,9 +1,10 @@
 import { kernels } from '../../kernels/kernels.ts'
-import { int32s, uint8s } from '../../kernels/memory.ts'
+import { int32s, isSet, uint8s } from '../../kernels/memory.ts'
 import type { SharedCodes } from '../../table/codes.ts'
 import { markComplete } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { rowsInOrder } from '../../table/rows-in-order.ts'
+import { Selection } from '../../table/selection.ts'
 import type { Table } from '../../table/table.ts'
 import { cellWords } from '../shared/columns.ts'
 import { bucket, keyCodes } from '../shared/join-keys.ts'
@@ -14,7 +15,17 @@ import { keepsRight, onOf, type Join } from './layout.ts'
 /** Rows of both tables that stand together: positions in the left and the right, -1 where there is none. */
 type Pairs = { readonly left: Int32Array; readonly right: Int32Array }
 /** Where rows of the result come from, and what was counted. */
-export type RowPairs = Pairs & { readonly notes: Readonly<Record<string, number>> }
+export type RowPairs = {
+  readonly left: Int32Array
+  readonly right: Selection
+  readonly notes: Readonly<Record<string, number>>
+}
+
+/** Whether a row may stand with several of the other table. */
+const takesSeveral = ({ how, matches }: Join): boolean =>
+  matches !== 'first' && how !== 'left-only' && how !== 'right-only'
+/** Whether each row of the left table is kept. */
+const keepsEach = (how: Join['how']): boolean => how === 'left' || how === 'full'
 
 /** Every row with every row. */
 const crossRows = (rows: number, others: number): RowPairs => {
@@ -26,7 +37,8 @@ const crossRows = (rows: number, others: number): RowPairs => {
       left[at] = l
       right[at] = r
     }
-  return { left, right, notes: { matched: others > 0 ? rows : 0, multiplied: Math.max(0, rows * (others - 1)) } }
+  const notes = { matched: others > 0 ? rows : 0, multiplied: Math.max(0, rows * (others - 1)) }
+  return { left, right: Selection.of(right), notes }
 }
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
@@ -43,22 +55,22 @@ const firstOfCodes = (codes: Uint32Array, first: Int32Array): number => {
   }
   return others
 }
-const markMet = (codes: Uint32Array, met: Uint8Array): void => {
+const markThere = (codes: Uint32Array, marks: Uint8Array): void => {
   const n = codes.length
-  for (let l = 0; l < n; l++) met[codes[l]!] = 1
+  for (let r = 0; r < n; r++) marks[codes[r]!] = 1
 }
-/** How many rows of the right table no row of the left met. */
+/** How many rows of the right table no row of the left met, which makes 2 of the mark of a code. */
 const countUnmet = (codes: Uint32Array, met: Uint8Array): number => {
   const n = codes.length
   let count = 0
-  for (let r = 0; r < n; r++) count += 1 - met[codes[r]!]!
+  for (let r = 0; r < n; r++) count += 1 - (met[codes[r]!]! >> 1)
   return count
 }
 /** Rows of the right table that no row of the left met. */
 const unmet = (codes: Uint32Array, met: Uint8Array, count: number): Int32Array => {
   const n = codes.length
   const rows = int32s(count)
-  for (let r = 0, at = 0; at < count && r < n; r++) if (met[codes[r]!] === 0) rows[at++] = r
+  for (let r = 0, at = 0; at < count && r < n; r++) if (met[codes[r]!] !== 2) rows[at++] = r
   return rows
 }
 /** Rows whose place in `found` is below 0. */
@@ -77,22 +89,19 @@ const keepFound = (found: Int32Array, { left, right }: Pairs): void => {
     right[at++] = found[l]!
   }
 }
-type MatchCounts = { readonly matched: number; readonly matches: number; readonly several: number }
-/** How many rows have a match, how many matches they have together, and the first that has several; -1 where none has. */
+type MatchCounts = { readonly matches: number; readonly several: number }
+/** How many matches rows have together, and the first that has several; -1 where none has. */
 const countMatches = (codes: Uint32Array, starts: Int32Array): MatchCounts => {
   const n = codes.length
-  let matched = 0
   let matches = 0
   let several = -1
   for (let l = 0; l < n; l++) {
     const code = codes[l]!
     const count = starts[code + 1]! - starts[code]!
-    if (count === 0) continue
-    matched++
     matches += count
     if (count > 1 && several < 0) several = l
   }
-  return { matched, matches, several }
+  return { matches, several }
 }
 /** All pairs from the first place on. A row without a match stands with -1 where it is kept. */
 const fillPairs = (
@@ -129,6 +138,12 @@ const withRowsBehind = ({ left, right }: Pairs, behind: Int32Array): Pairs => {
   return pairs
 }
 
+/** As `withRowsBehind`, for tables that choose by them. */
+const foundPairs = (pairs: Pairs, behind: Int32Array): Omit<RowPairs, 'notes'> => {
+  const { left, right } = withRowsBehind(pairs, behind)
+  return { left, right: Selection.of(right) }
+}
+
 /** The rows of one pair or none for each row of the left table; `found` is its row of the right, -1 for none. */
 const pairsOfFound = (how: Join['how'], found: Int32Array, matched: number): Pairs => {
   const n = found.length
@@ -138,7 +153,7 @@ const pairsOfFound = (how: Join['how'], found: Int32Array, matched: number): Pai
     return { left, right: int32s(n - matched).fill(-1) }
   }
   if (how === 'right-only') return { left: int32s(0), right: int32s(0) }
-  if (how === 'left' || how === 'full' || matched === n) return { left: rowsInOrder(n), right: found }
+  if (matched === n) return { left: rowsInOrder(n), right: found }
   const pairs = { left: int32s(matched), right: int32s(matched) }
   keepFound(found, pairs)
   return pairs
@@ -148,20 +163,48 @@ const pairsOfFound = (how: Join['how'], found: Int32Array, matched: number): Pai
 const pairsOfRepeated = (
   params: Join,
   { left: here, right: there, bound }: SharedCodes,
+  matched: number,
   refuse: (row: number, matches: number) => never,
 ): Pairs & MatchCounts => {
   const { starts, rows } = bucket(there, bound)
   const counts = countMatches(here, starts)
-  const { matched, matches, several } = counts
+  const { matches, several } = counts
   if (params.matches === 'one' && several >= 0) refuse(several, starts[here[several]! + 1]! - starts[here[several]!]!)
   checkSize('This match', matches)
-  const keepsAlone = params.how === 'left' || params.how === 'full'
+  const keepsAlone = keepsEach(params.how)
   const total = matches + (keepsAlone ? here.length - matched : 0)
   const pairs = { left: int32s(total), right: int32s(total) }
   fillPairs(here, starts, rows, keepsAlone, pairs)
   return { ...pairs, ...counts }
 }
 
+/** How many rows of the left have a key that none of the right has; marks the keys of the right that a row of the left has. */
+const meetKeys = (codes: SharedCodes, marks: Uint8Array): number => {
+  markThere(codes.right, marks)
+  // an empty key meets nothing
+  marks[0] = 0
+  return codes.numbers
+    ? kernels().meetNumbers(codes.numbers, codes.numbers.below, marks)
+    : kernels().meetCodes(codes.left, marks)
+}
+/** The rows of the right that those of the left meet, found when somebody needs them all; `missing` of them are none. */
+const rowsToFind = (codes: SharedCodes, first: Int32Array, rows: number, missing: number): Selection => {
+  const { numbers } = codes
+  const at = (row: number): number => {
+    if (!numbers) return first[codes.left[row]!]!
+    return isSet(numbers.nulls, row) ? -1 : first[numbers.values[row]! - numbers.below]!
+  }
+  const find = (): Int32Array => {
+    const found = int32s(rows)
+    findRows(codes, first, uint8s(codes.bound), found)
+    return missing === 0 ? markComplete(found) : found
+  }
+  const held = [first, codes.right, numbers?.values ?? codes.left]
+  return Selection.toFind({
+    ...{ length: rows, at, find },
+    buffers: held.map(({ buffer, byteLength }) => [buffer, byteLength] as const),
+  })
+}
 /** Finds the row of each row of the left; how many have none. */
 const findRows = (codes: SharedCodes, first: Int32Array, met: Uint8Array, found: Int32Array): number =>
   codes.numbers
@@ -170,7 +213,7 @@ const findRows = (codes: SharedCodes, first: Int32Array, met: Uint8Array, found:
 
 /** Where the rows of a match come from. `names` names the other table. @throws DataRefused where a row has several matches and one is allowed. */
 export const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
-  const { how, matches = 'all' } = params
+  const { how } = params
   if (how === 'cross') return crossRows(table.rowCount, other.rowCount)
   const on = onOf(params)
   const codes = keyCodes(
@@ -186,11 +229,11 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
   const first = int32s(codes.bound).fill(-1)
   const repeated = firstOfCodes(codes.right, first)
   const met = uint8s(codes.bound)
-  const alone = how === 'left-only' || how === 'right-only'
-  const several = repeated > 0 && matches !== 'first' && !alone
-  const found = int32s(several ? 0 : table.rowCount)
-  const missing = several ? 0 : findRows(codes, first, met, found)
-  if (several) markMet(codes.left, met)
+  const several = repeated > 0 && takesSeveral(params)
+  // where each row of the left stands once, it is enough to count until rows of the right are needed
+  const once = !several && keepsEach(how)
+  const found = int32s(several || once ? 0 : table.rowCount)
+  const missing = several || once ? meetKeys(codes, met) : findRows(codes, first, met, found)
   // an empty key meets nothing
   met[0] = 0
   const unmatched = countUnmet(codes.right, met)
@@ -201,11 +244,15 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
     unmatchedRight: unmatched,
     multiplied: pairs - matched,
   })
-  if (several) {
-    const pairs = pairsOfRepeated(params, codes, refuse)
-    return { ...withRowsBehind(pairs, behind), notes: counted(pairs.matched, pairs.matches) }
-  }
-  if (missing === 0) markComplete(found)
   const matched = table.rowCount - missing
-  return { ...withRowsBehind(pairsOfFound(how, found, matched), behind), notes: counted(matched, matched) }
+  if (several) {
+    const pairs = pairsOfRepeated(params, codes, matched, refuse)
+    return { ...foundPairs(pairs, behind), notes: counted(matched, pairs.matches) }
+  }
+  const notes = counted(matched, matched)
+  if (!once)
+    return { ...foundPairs(pairsOfFound(how, missing === 0 ? markComplete(found) : found, matched), behind), notes }
+  const left = rowsInOrder(table.rowCount)
+  const right = rowsToFind(codes, first, table.rowCount, missing)
+  return { ...(behind.length > 0 ? foundPairs({ left, right: right.rows }, behind) : { left, right }), notes }
 }

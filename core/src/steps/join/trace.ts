@@ -6,7 +6,7 @@ import { layout, onOf, type Join } from './layout.ts'
 /** The rows of the other table that rows of the result met. */
 const there = (params: Join, { lineage, context }: TracedStep, rows: RowSet): RowSet =>
   lineage.kind === 'index' && lineage.other
-    ? throughIndex(rows, lineage.other, context.table(params.with).rowCount)
+    ? throughIndex(rows, lineage.other.rows, context.table(params.with).rowCount)
     : { rows: new Int32Array(0) }
 
 const filled = (sources: readonly TraceSource[]): readonly TraceSource[] =>
@@ -67,9 +67,10 @@ export const joinTrace: StepTrace<Join> = {
     const counter = new RowCounter(after.rowCount)
     if (lineage.kind !== 'index' || !lineage.other) return counter.done()
     const times = timesOfRows(rows, (rows.rows.at(-1) ?? -1) + 1)
+    const met = lineage.other.rows
     for (let row = 0; row < after.rowCount; row++) {
-      const met = times[lineage.other[row]!] ?? 0
-      if (met > 0) counter.add(row, met)
+      const count = times[met[row]!] ?? 0
+      if (count > 0) counter.add(row, count)
     }
     return counter.done()
   },
@@ -79,7 +80,7 @@ export const joinTrace: StepTrace<Join> = {
     if (params.how === 'left-only') return `kept, ${context.names(params.with)} has none like it`
     if (lineage.kind !== 'index' || params.how === 'cross') return undefined
     const at = lineage.index.indexOf(row)
-    if (at < 0 || (lineage.other?.[at] ?? -1) < 0) return `joined with nothing of ${context.names(params.with)}`
+    if (at < 0 || (lineage.other?.at(at) ?? -1) < 0) return `joined with nothing of ${context.names(params.with)}`
     const values = onOf(params).map(({ left, right }) => `${right} = ${cellWords(before, left, row)}`)
     return `joined with ${context.names(params.with)}, ${values.join(', ')}`
   },

@@ -7,6 +7,7 @@ import type { Language, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import type { ColumnType } from '../../table/column.ts'
+import type { Selection } from '../../table/selection.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import type { StepDrafts } from './draft.ts'
 import type { Problem } from './problems.ts'
@@ -98,7 +99,7 @@ export type RowLineage =
       /** How many different rows the index names, where that is known. */
       readonly kept?: number
       /** Of a match, the row of the other table of each output row; -1 where there is none. */
-      readonly other?: Int32Array
+      readonly other?: Selection
       /** Of a match that keeps only rows that match none. */
       readonly keepsUnmatchedOnly?: true
       /** Of rows made of several columns, which of them each was made of. */

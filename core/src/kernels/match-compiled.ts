@@ -1,0 +1,77 @@
+import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
+import type { Instance } from './instance.ts'
+import type { FilledNumbers, TableKernels } from './table-kernels.ts'
+
+/** Rows of the other table by codes, copied in and out some thousand at a time. */
+export const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
+  inModule((instance) => {
+    const [held, marks] = [instance.put(rows), instance.put(met)]
+    let missing = 0
+    mapCopies(instance, codes, to, (block, count, made) => {
+      missing += instance.run.matchRows(block, count, held, marks, made)
+    })
+    met.set(instance.bytes.subarray(marks, marks + met.length))
+    return missing
+  })
+
+/** Codes of whole numbers less `below`, 0 for empty ones, some thousand rows at a time. */
+const inCodes = (
+  instance: Instance,
+  { values, nulls }: FilledNumbers,
+  below: number,
+  each: (codes: number, from: number, end: number) => void,
+): void => {
+  const { run } = instance
+  const [block, codes] = [run.allocate(rowsACopy * 8), run.allocate(rowsACopy * 4)]
+  const empty = run.allocate(rowsACopy >> 3)
+  const view = instance.float64s(block, rowsACopy)
+  const bits = instance.bytes.subarray(empty, empty + (rowsACopy >> 3))
+  inCopies(values.length, (from, end) => {
+    view.set(values.subarray(from, end))
+    run.floatCodes(block, end - from, below, codes)
+    if (nulls) {
+      bits.set(nulls.subarray(from >> 3, (end + 7) >> 3))
+      run.clearEmpty(codes, empty, end - from)
+    }
+    each(codes, from, end)
+  })
+}
+/** As `matchRows`, of numbers whose codes are made on the way. */
+export const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows, met, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [held, marks] = [instance.put(rows), instance.put(met)]
+    const made = run.allocate(rowsACopy * 4)
+    let missing = 0
+    inCodes(instance, numbers, below, (codes, from, end) => {
+      missing += run.matchRows(codes, end - from, held, marks, made)
+      to.set(instance.int32s(made, end - from), from)
+    })
+    met.set(instance.bytes.subarray(marks, marks + met.length))
+    return missing
+  })
+
+/** Codes that are met, marked in the module. */
+export const meetCodes: TableKernels['meetCodes'] = (codes, marks) =>
+  inModule((instance) => {
+    const [held, block] = [instance.put(marks), instance.run.allocate(rowsACopy * 4)]
+    const view = instance.uint32s(block, rowsACopy)
+    let missing = 0
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      missing += instance.run.meetCodes(block, end - from, held)
+    })
+    marks.set(instance.bytes.subarray(held, held + marks.length))
+    return missing
+  })
+/** As `meetCodes`, of numbers whose codes are made on the way. */
+export const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
+  inModule((instance) => {
+    const held = instance.put(marks)
+    let missing = 0
+    inCodes(instance, numbers, below, (codes, from, end) => {
+      missing += instance.run.meetCodes(codes, end - from, held)
+    })
+    marks.set(instance.bytes.subarray(held, held + marks.length))
+    return missing
+  })
