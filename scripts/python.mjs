@@ -1,5 +1,5 @@
 // Virtual environments of Python that the tests run generated scripts in: pandas 2 and 3 beside the one that Debian has, and ruff.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -38,15 +38,25 @@ export const makeEnvironment = (name) => {
   writeFileSync(mark, packages.join('\n'))
 }
 
-/** Makes the environments of the tests. Spark's may be missing where PyPI does not answer. */
-const installPython = () => {
-  for (const name of Object.keys(environments))
-    try {
-      makeEnvironment(name)
-    } catch (error) {
-      if (name !== 'spark-3') throw error
-      process.stdout.write(`Spark is left out: ${error.message}\n`)
-    }
+/** Makes one environment of the tests. Spark's may be missing where PyPI does not answer. */
+const installOne = (name) => {
+  try {
+    makeEnvironment(name)
+  } catch (error) {
+    if (name !== 'spark-3') throw error
+    process.stdout.write(`Spark is left out: ${error.message}\n`)
+  }
 }
+/** Makes all of them, each in a process of its own, as each waits for PyPI most of the time. */
+const installAll = () =>
+  Object.keys(environments).forEach((name) =>
+    spawn(process.execPath, [fileURLToPath(import.meta.url), name], { stdio: 'inherit' }).on('close', (status) => {
+      process.exitCode ||= status ?? 1
+    }),
+  )
 
-if (process.argv[1] === fileURLToPath(import.meta.url)) installPython()
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const [name] = process.argv.slice(2)
+  if (name === undefined) installAll()
+  else installOne(name)
+}
