@@ -178,8 +178,13 @@ test('an answer is taken back, and a replay without the answers is no green tick
 /** The link to the rows of a finding. */
 const rowsLink = (sentence: string): By =>
   By.xpath(`//*[@role="group"][contains(@aria-label, "${sentence}")]//button[. = "See its rows"]`)
-const dialogRows = async (): Promise<string[]> =>
-  Promise.all((await here.browser.driver.findElements(By.css('[role=dialog] tbody tr'))).map((row) => row.getText()))
+/** The rows in the dialog, which come after its words: so many. */
+const dialogRows = async (count: number): Promise<string[]> => {
+  const { driver } = here.browser
+  const rows = () => driver.findElements(By.css('[role=dialog] tbody tr'))
+  await holds(driver, async () => (await rows()).length === count, `${count} rows are not in the dialog`)
+  return Promise.all((await rows()).map((row) => row.getText()))
+}
 
 test('figures and things to look at open their rows, of a trial and of a past replay', async () => {
   const { driver } = here.browser
@@ -190,11 +195,11 @@ test('figures and things to look at open their rows, of a trial and of a past re
   await click(driver, rowsLink('“Tarnend” is new in “Clinic”'))
   await see(driver, 'Intake 2: Clinic is Tarnend')
   await see(driver, '1 row')
-  expect(await dialogRows()).toEqual([expect.stringContaining('Tarnend')])
+  expect(await dialogRows(1)).toEqual([expect.stringContaining('Tarnend')])
   await click(driver, 'Close')
   await click(driver, rowsLink('Intake 4 cannot read'))
   await see(driver, '4 rows')
-  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
+  for (const row of await dialogRows(4)) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
   expect(await accessible(driver)).toEqual([])
   await driver.actions().sendKeys(Key.ESCAPE).perform()
   // the sentence that an answer changes is shown before it is kept there
@@ -216,7 +221,7 @@ test('figures and things to look at open their rows, of a trial and of a past re
   await click(driver, By.css('section[aria-label="Past replays"] li:nth-child(2) button'))
   await click(driver, '4 unreadable at 4')
   await see(driver, '4 rows')
-  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
+  for (const row of await dialogRows(4)) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
 })
 
 test('the folder month: a column renamed in one of several files is asked about for that file alone', async () => {
