@@ -18,6 +18,7 @@ import {
   openBrowser,
   see,
   text,
+  still,
 } from './driver.ts'
 import { demo } from './server.ts'
 import { session } from './session.ts'
@@ -51,9 +52,11 @@ const arrived = async (driver: WebDriver, name: string): Promise<Uint8Array> => 
   await holds(driver, () => (read()?.length ?? 0) > 0, `${name} did not arrive`)
   return read() ?? new Uint8Array()
 }
-/** Chooses in the editor of a slot, found by its label. */
+/** Opens the editor of a slot, found by its label: while the demo's figures come it may still move from beneath the pointer. */
 const slot = async (driver: WebDriver, label: string, at: number): Promise<void> => {
-  await click(driver, By.xpath(`(//*[@role='button'][starts-with(@aria-label, '${label}')])[${at + 1}]`))
+  const where = By.xpath(`(//*[@role='button'][starts-with(@aria-label, '${label}')])[${at + 1}]`)
+  await still(driver, await element(driver, where))
+  await click(driver, where)
 }
 const pick = (driver: WebDriver, words: string): Promise<void> =>
   click(driver, By.xpath(`//*[@role='dialog']//button[starts-with(normalize-space(.), '${words}')]`))
