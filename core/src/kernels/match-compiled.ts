@@ -2,15 +2,23 @@ import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
 import type { FilledNumbers, TableKernels } from './table-kernels.ts'
 
+/** Work that marks codes, whose marks are copied in before it and out after it; what it gives. */
+const marking = (marks: Uint8Array, work: (instance: Instance, held: number) => number): number =>
+  inModule((instance) => {
+    const held = instance.put(marks)
+    const given = work(instance, held)
+    marks.set(instance.bytes.subarray(held, held + marks.length))
+    return given
+  })
+
 /** Rows of the other table by codes, copied in and out some thousand at a time. */
 export const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
-  inModule((instance) => {
-    const [held, marks] = [instance.put(rows), instance.put(met)]
+  marking(met, (instance, marks) => {
+    const held = instance.put(rows)
     let missing = 0
     mapCopies(instance, codes, to, (block, count, made) => {
       missing += instance.run.matchRows(block, count, held, marks, made)
     })
-    met.set(instance.bytes.subarray(marks, marks + met.length))
     return missing
   })
 
@@ -38,40 +46,36 @@ const inCodes = (
 }
 /** As `matchRows`, of numbers whose codes are made on the way. */
 export const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows, met, to) =>
-  inModule((instance) => {
+  marking(met, (instance, marks) => {
     const { run } = instance
-    const [held, marks] = [instance.put(rows), instance.put(met)]
+    const held = instance.put(rows)
     const made = run.allocate(rowsACopy * 4)
     let missing = 0
     inCodes(instance, numbers, below, (codes, from, end) => {
       missing += run.matchRows(codes, end - from, held, marks, made)
       to.set(instance.int32s(made, end - from), from)
     })
-    met.set(instance.bytes.subarray(marks, marks + met.length))
     return missing
   })
 
 /** Codes that are met, marked in the module. */
 export const meetCodes: TableKernels['meetCodes'] = (codes, marks) =>
-  inModule((instance) => {
-    const [held, block] = [instance.put(marks), instance.run.allocate(rowsACopy * 4)]
+  marking(marks, (instance, held) => {
+    const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
     let missing = 0
     inCopies(codes.length, (from, end) => {
       view.set(codes.subarray(from, end))
       missing += instance.run.meetCodes(block, end - from, held)
     })
-    marks.set(instance.bytes.subarray(held, held + marks.length))
     return missing
   })
 /** As `meetCodes`, of numbers whose codes are made on the way. */
 export const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
-  inModule((instance) => {
-    const held = instance.put(marks)
+  marking(marks, (instance, held) => {
     let missing = 0
     inCodes(instance, numbers, below, (codes, from, end) => {
       missing += instance.run.meetCodes(codes, end - from, held)
     })
-    marks.set(instance.bytes.subarray(held, held + marks.length))
     return missing
   })
