@@ -9,45 +9,91 @@ export function countCodes(codes: usize, count: i32, counts: usize, stride: usiz
   }
 }
 
-/** How many different codes have been met. */
-let met: i32 = 0
-export function beginIds(): void {
-  met = 0
+/** Codes of pairs: `a * factor + b`. Up to three codes behind the last are made too. */
+export function pairCodes(a: usize, factor: u32, b: usize, count: i32, codes: usize): void {
+  const factors = i32x4.splat(factor)
+  const n = (<usize>count) << 2
+  for (let i: usize = 0; i < n; i += 16)
+    v128.store(codes + i, i32x4.add(i32x4.mul(v128.load(a + i), factors), v128.load(b + i)))
 }
-/**
- * Numbers codes in the order in which they are met, from 0 on: `idOf` is -1 for each code at first, `ids` gets the number of each
- * row, `firsts` the place that each number is first met at, counted from `place`, `sizes` how many rows have it. A code is
- * `a * factor + b`. The rows are all, or those that `rows` names, counted from `first`; others keep what they have. How many
- * numbers there are.
- */
-export function idsInOrder(
-  a: usize,
-  factor: u32,
-  b: usize,
+
+// what is seldom needed in the loops below lies in variables of the module, so that the rest fits the registers of the processor
+
+/** How many different codes were met, and of each in order where it is put and the place of its first row. */
+let met: i32 = 0
+let metCodes: usize = 0
+let metPlaces: usize = 0
+export function beginCodes(codes: usize, places: usize): void {
+  met = 0
+  metCodes = codes
+  metPlaces = places
+}
+function meet(code: u32, place: i32): i32 {
+  store<u32>(metCodes + ((<usize>met) << 2), code)
+  store<i32>(metPlaces + ((<usize>met) << 2), place)
+  return met++
+}
+
+/** Meets codes whose byte in `known` is 0; rows are counted from `place`. How many different ones were met up to now. */
+export function newCodes(codes: usize, count: i32, known: usize, place: i32): i32 {
+  for (let i = 0; i < count; i++) {
+    const code = load<u32>(codes + ((<usize>i) << 2))
+    const at = known + <usize>code
+    if (load<u8>(at) != 0) continue
+    store<u8>(at, 1)
+    meet(code, place + i)
+  }
+  return met
+}
+/** As `newCodes`, of the rows that are named, counted from `first`, whose codes are put into `to`; the other rows there keep what they have. */
+export function newCodesOf(
+  codes: usize,
   rows: usize,
   count: i32,
   first: i32,
+  known: usize,
   place: i32,
-  idOf: usize,
-  ids: usize,
-  firsts: usize,
-  sizes: usize,
+  to: usize,
 ): i32 {
   for (let i = 0; i < count; i++) {
-    const row = rows == 0 ? i : load<i32>(rows + ((<usize>i) << 2)) - first
-    const at = (<usize>row) << 2
-    const code = load<u32>(a + at) * factor + load<u32>(b + at)
+    const row = (<usize>(load<i32>(rows + ((<usize>i) << 2)) - first)) << 2
+    const code = load<u32>(codes + row)
+    store<u32>(to + row, code)
+    const at = known + <usize>code
+    if (load<u8>(at) != 0) continue
+    store<u8>(at, 1)
+    meet(code, place + i)
+  }
+  return met
+}
+
+/** Numbers codes from 0 on in the order in which they are met: `idOf` is -1 for each at first. The number of each row into `ids`. How many there are up to now. */
+export function idsInOrder(codes: usize, count: i32, idOf: usize, place: i32, ids: usize): i32 {
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    const code = load<u32>(codes + at)
     const known = idOf + ((<usize>code) << 2)
     let id = load<i32>(known)
     if (id < 0) {
-      id = met++
+      id = meet(code, place + i)
       store<i32>(known, id)
-      store<i32>(firsts + ((<usize>id) << 2), place + i)
-      store<i32>(sizes + ((<usize>id) << 2), 0)
     }
     store<i32>(ids + at, id)
-    const size = sizes + ((<usize>id) << 2)
-    store<i32>(size, load<i32>(size) + 1)
+  }
+  return met
+}
+/** As `idsInOrder`, of the rows that are named, counted from `first`; the other ids keep what they have. */
+export function idsOfRows(codes: usize, rows: usize, count: i32, first: i32, idOf: usize, place: i32, ids: usize): i32 {
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>(load<i32>(rows + ((<usize>i) << 2)) - first)) << 2
+    const code = load<u32>(codes + at)
+    const known = idOf + ((<usize>code) << 2)
+    let id = load<i32>(known)
+    if (id < 0) {
+      id = meet(code, place + i)
+      store<i32>(known, id)
+    }
+    store<i32>(ids + at, id)
   }
   return met
 }
@@ -66,19 +112,6 @@ export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): 
     const at = firsts + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)
     if (load<i32>(at) < 0) store<i32>(at, first + i)
   }
-}
-
-/** The rows, counted from `first`, whose code was not met before, in order; `met` has a byte a code. How many they are. */
-export function rowsOfNewCodes(codes: usize, count: i32, first: i32, met: usize, rows: usize): i32 {
-  let found = 0
-  for (let i = 0; i < count; i++) {
-    const code = met + <usize>load<u32>(codes + ((<usize>i) << 2))
-    if (load<u8>(code) != 0) continue
-    store<u8>(code, 1)
-    store<i32>(rows + ((<usize>found) << 2), first + i)
-    found++
-  }
-  return found
 }
 
 /** Codes are met: the byte of each in `marks` becomes 2 where it is 1. How many have 0 there. */

@@ -2,16 +2,19 @@ export { allocate, mark, release } from './memory'
 export { makeDictionary, dictionarySize, dictionaryBytes, dictionaryEnd, codeOf, codesOf } from './dictionary'
 export { cut, next, odd, numbers, texts } from './csv'
 export {
-  beginIds,
+  beginCodes,
   clearEmpty,
   countCodes,
   firstRows,
   floatCodes,
   idsInOrder,
+  idsOfRows,
   lookUp,
   matchRows,
   meetCodes,
-  rowsOfNewCodes,
+  newCodes,
+  newCodesOf,
+  pairCodes,
 } from './codes'
 export { numberCodes, pairIds } from './hash'
 export { compareFloats, chosenRows, rowsOfCodes } from './select'

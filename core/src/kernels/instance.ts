@@ -62,20 +62,27 @@ export type Exports = {
   ) => number
   readonly countCodes: (codes: number, count: number, counts: number, stride: number) => void
   readonly firstRows: (codes: number, count: number, first: number, firsts: number) => void
-  readonly rowsOfNewCodes: (codes: number, count: number, first: number, met: number, rows: number) => number
-  readonly beginIds: () => void
-  readonly idsInOrder: (
-    a: number,
-    factor: number,
-    b: number,
+  readonly pairCodes: (a: number, factor: number, b: number, count: number, codes: number) => void
+  readonly beginCodes: (codes: number, places: number) => void
+  readonly newCodes: (codes: number, count: number, known: number, place: number) => number
+  readonly newCodesOf: (
+    codes: number,
     rows: number,
     count: number,
     first: number,
+    known: number,
     place: number,
+    to: number,
+  ) => number
+  readonly idsInOrder: (codes: number, count: number, idOf: number, place: number, ids: number) => number
+  readonly idsOfRows: (
+    codes: number,
+    rows: number,
+    count: number,
+    first: number,
     idOf: number,
+    place: number,
     ids: number,
-    firsts: number,
-    sizes: number,
   ) => number
   readonly lookUp: (codes: number, count: number, table: number, to: number) => void
   readonly matchRows: (codes: number, count: number, rows: number, met: number, to: number) => number

@@ -1,8 +1,10 @@
+import { CodeCounts } from './code-counts.ts'
+import { FormulaBlocks } from './formula-compiled.ts'
+import { groupCodes, groupPairs, totalsByCode } from './groups-compiled.ts'
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
 import { uint32s, uint8s } from './memory.ts'
-import { firstOf } from './search.ts'
-import { noGroup, operations, type Groups, type NumberFormula, type Ranks, type TableKernels } from './table-kernels.ts'
+import { operations, type Ranks, type TableKernels } from './table-kernels.ts'
 import { matchNumbers, matchRows, meetCodes, meetNumbers } from './match-compiled.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { rowsABlock, stacked, tableReference } from './table-reference.ts'
@@ -56,50 +58,25 @@ const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) =>
 
 const calculate: TableKernels['calculate'] = (formula, to) =>
   inModule((instance) => {
-    const { run } = instance
-    const place = (): number => run.allocate(rowsABlock * 8)
-    const columns = new Map<Float64Array, number>()
-    const constants: (readonly [value: number, at: number])[] = []
-    const calls: (readonly [code: number, left: number, right: number, made: number])[] = []
-    const placeOf = (part: NumberFormula): number => {
-      const at = (part instanceof Float64Array ? columns.get(part) : undefined) ?? place()
-      if (typeof part === 'number') constants.push([part, at])
-      else if (part instanceof Float64Array) columns.set(part, at)
-      else calls.push([operations.indexOf(part.operation), placeOf(part.left), placeOf(part.right), at])
-      return at
-    }
-    const made = instance.float64s(placeOf(formula), rowsABlock)
-    for (const [value, at] of constants) instance.float64s(at, rowsABlock).fill(value)
-    const given = [...columns].map(([from, at]) => ({ from, view: instance.float64s(at, rowsABlock) }))
-    for (let from = 0; from < to.length; from += rowsABlock) {
-      const end = Math.min(to.length, from + rowsABlock)
-      for (const one of given) one.view.set(one.from.subarray(from, end))
-      // what an odd count leaves of the block before is computed too
-      for (const [code, left, right, at] of calls)
-        run.arithmetic(code, left, right, at, (end - from + 1) & ~1, Infinity)
+    const blocks = new FormulaBlocks(instance)
+    const at = blocks.placeOf(formula)
+    const made = instance.float64s(at, rowsACopy)
+    inCopies(to.length, (from, end) => {
+      blocks.fill(from, end)
       to.set(made.subarray(0, end - from), from)
-    }
+    })
   })
 
-/** So many codes are counted four times in turns at most. */
-const mostInTurns = 4096
 const countCodes: TableKernels['countCodes'] = (codes, bound) =>
   inModule((instance) => {
-    // several counts of many codes would not fit the cache of the processor
-    const turns = bound > mostInTurns ? 1 : 4
-    const counts = instance.filled(bound * 4 * turns, 0)
+    const counting = new CodeCounts(instance, bound)
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
     inCopies(codes.length, (from, end) => {
       view.set(codes.subarray(from, end))
-      instance.run.countCodes(block, end - from, counts, turns === 1 ? 0 : bound * 4)
+      counting.add(block, end - from)
     })
-    const sums = instance.int32s(counts, bound).slice()
-    for (let turn = 1; turn < turns; turn++) {
-      const others = instance.int32s(counts + turn * bound * 4, bound)
-      for (let code = 0; code < bound; code++) sums[code]! += others[code]!
-    }
-    return sums
+    return counting.counts
   })
 
 const firstRows: TableKernels['firstRows'] = ({ codes, bound }) =>
@@ -113,63 +90,6 @@ const firstRows: TableKernels['firstRows'] = ({ codes, bound }) =>
     })
     return instance.int32s(firsts, bound).slice()
   })
-
-const rowsOfNewCodes: TableKernels['rowsOfNewCodes'] = ({ codes, bound }, present) =>
-  inModule((instance) => {
-    const met = instance.filled(bound, 0)
-    const block = instance.run.allocate(rowsACopy * 4)
-    const rows = instance.run.allocate(present * 4)
-    const view = instance.uint32s(block, rowsACopy)
-    for (let from = 0, found = 0; from < codes.length && found < present; from += rowsACopy) {
-      const part = codes.subarray(from, from + rowsACopy)
-      view.set(part)
-      found += instance.run.rowsOfNewCodes(block, part.length, from, met, rows + found * 4)
-    }
-    return instance.int32s(rows, present).slice()
-  })
-
-type Pair = { readonly a: Uint32Array; readonly factor: number; readonly b: Uint32Array | undefined }
-/** Groups of rows, all or chosen ones, by `a * factor + b`, all below `bound`. */
-const idsOf = ({ a, factor, b }: Pair, bound: number, rows: Int32Array | undefined): Groups =>
-  inModule((instance) => {
-    const { run } = instance
-    const idOf = instance.filled(bound * 4, 255)
-    const [firsts, sizes] = [0, 1].map(() => run.allocate(Math.min(bound, a.length) * 4)) as [number, number]
-    const [left, made, chosen] = [0, 1, 2].map(() => run.allocate(rowsACopy * 4)) as [number, number, number]
-    const right = instance.filled(rowsACopy * 4, 0)
-    const [lefts, rights, madeView] = [left, right, made].map((at) => instance.uint32s(at, rowsACopy)) as [
-      Uint32Array,
-      Uint32Array,
-      Uint32Array,
-    ]
-    const chosenView = instance.int32s(chosen, rowsACopy)
-    const ids = uint32s(a.length)
-    let count = 0
-    let place = 0
-    run.beginIds()
-    inCopies(a.length, (from, end) => {
-      lefts.set(a.subarray(from, end))
-      if (b) rights.set(b.subarray(from, end))
-      // the chosen rows stand in order
-      const next = rows ? firstOf(rows.length, (at) => rows[at]! >= end) : end
-      if (rows) chosenView.set(rows.subarray(place, next))
-      if (rows) madeView.fill(noGroup)
-      const [named, n] = [rows ? chosen : 0, next - place]
-      count = run.idsInOrder(left, factor, right, named, n, from, place, idOf, made, firsts, sizes)
-      ids.set(madeView.subarray(0, end - from), from)
-      place = next
-    })
-    return {
-      ids,
-      count,
-      first: instance.int32s(firsts, count).slice(),
-      sizes: instance.int32s(sizes, count).slice(),
-    }
-  })
-const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }, rows) =>
-  idsOf({ a: codes, factor: 1, b: undefined }, bound, rows)
-const groupPairs: TableKernels['groupPairs'] = (a, b, rows) =>
-  idsOf({ a: a.codes, factor: b.bound, b: b.codes }, a.bound * b.bound, rows)
 
 const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
   inModule((instance) => {
@@ -300,10 +220,10 @@ export const tableCompiled: TableKernels = {
   ),
   countCodes: where((codes, bound) => Math.max(codes.length, bound * 4), countCodes, tableReference.countCodes),
   firstRows: where(({ codes, bound }) => Math.max(codes.length, bound), firstRows, tableReference.firstRows),
-  rowsOfNewCodes: where(
-    ({ codes, bound }) => Math.max(codes.length, bound),
-    rowsOfNewCodes,
-    tableReference.rowsOfNewCodes,
+  totalsByCode: where(
+    ({ a, b }, columns) => Math.max(a.codes.length, a.bound * (b?.bound ?? 1) * Math.max(1, columns.length)),
+    totalsByCode,
+    tableReference.totalsByCode,
   ),
   groupCodes: where(({ codes, bound }) => Math.max(codes.length, bound), groupCodes, tableReference.groupCodes),
   groupPairs: where((a, b) => Math.max(a.codes.length, a.bound * b.bound), groupPairs, tableReference.groupPairs),

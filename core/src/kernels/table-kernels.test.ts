@@ -257,10 +257,17 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           expect(tableCompiled.groupTotals(columns, ofAll.ids, ofAll.count)).toEqual(
             tableCompiled.groupTotals(columns, idsOfChosen, ofAll.count, chosen),
           )
-          alike(({ firstRows, rowsOfNewCodes, countCodes }) => ({
-            byCode: firstRows(a),
-            inOrder: rowsOfNewCodes(a, countCodes(a.codes, bound).filter((count) => count > 0).length),
-          }))
+          const rate = { operation: '/', left: figures, right: { operation: '*', left: others, right: 60 } } as const
+          const summed = [
+            { numbers: figures, nulls: empty },
+            { numbers: rate, nulls: undefined },
+            { numbers: figures, nulls: undefined },
+            { numbers: rate, nulls: empty },
+            { numbers: 7, nulls: undefined },
+          ]
+          for (const keys of [{ a }, { a, b }, { a, rows: chosen }, { a, b, rows: chosen }])
+            for (const count of [0, 1, 2, 5]) alike(({ totalsByCode }) => totalsByCode(keys, summed.slice(0, count)))
+          alike(({ firstRows }) => firstRows(a))
           const { ids, first } = tableCompiled.groupPairs(a, b)
           const keys = Array.from(a.codes, (code, row) => `${code} ${b.codes[row]!}`)
           expect([...first]).toEqual([...new Set(keys)].map((key) => keys.indexOf(key)))

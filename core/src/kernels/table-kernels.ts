@@ -8,8 +8,6 @@ export type Groups = {
   readonly count: number
   /** The first row of each group. */
   readonly first: Int32Array
-  /** How many rows each group has, where that was counted. */
-  readonly sizes?: Int32Array
 }
 /** The id of rows that belong to no group. */
 export const noGroup = 0xffffffff
@@ -37,6 +35,23 @@ export type Scaling = {
 }
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
+/** Numbers that are added up: those of a formula, but where the bit of a row is set. */
+export type SummedNumbers = { readonly numbers: NumberFormula; readonly nulls: Bitmap | undefined }
+/** What tells groups apart: the codes of one column or of two, of all rows or of chosen ones, each named once and in order. */
+export type GroupKeys = {
+  readonly a: DenseCodes
+  readonly b?: DenseCodes | undefined
+  readonly rows?: Int32Array | undefined
+}
+/** Groups without an id a row, in order of first appearance. */
+export type CodedGroups = {
+  /** The code of each: that of the first column, or times the bound of the second with that of the second added. */
+  readonly codes: Uint32Array
+  readonly first: Int32Array
+  readonly sizes: Int32Array
+  /** The totals of each column of numbers. */
+  readonly totals: readonly GroupTotals[]
+}
 
 /** Texts as UTF-8: that of row i from `starts[i]` up to `ends[i]` of `bytes`; empty where both are one. */
 export type ByteTexts = { readonly starts: Uint32Array; readonly ends: Uint32Array; readonly bytes: Uint8Array }
@@ -69,8 +84,8 @@ export type TableKernels = {
   readonly countCodes: (codes: Uint32Array, bound: number) => Int32Array
   /** The first row of each code; -1 for those that no row has. */
   readonly firstRows: (codes: DenseCodes) => Int32Array
-  /** The first rows of all codes that rows have, of which there are `present`, in order. */
-  readonly rowsOfNewCodes: (codes: DenseCodes, present: number) => Int32Array
+  /** Groups by codes for all of which a table can be made, and the totals of numbers with a row for each row of the codes, as those of `groupTotals`. */
+  readonly totalsByCode: (keys: GroupKeys, columns: readonly SummedNumbers[]) => CodedGroups
   /**
    * Groups of rows with equal codes. Of chosen rows, each named once and in order, `ids` has an entry for every row, `noGroup` for
    * those not chosen, and `first` counts the chosen ones alone.

@@ -1,15 +1,15 @@
 import { ReferenceDictionary } from './dictionary-reference.ts'
-import { bitmap, fillSet, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
+import { fillSet, float64s, int32s, IntList, isSet, uint32s, uint8s } from './memory.ts'
 import {
   noGroup,
   type FilledNumbers,
   type Groups,
-  type Ranks,
-  type GroupTotals,
   type NumberFormula,
   type Numbers,
+  type Ranks,
   type TableKernels,
 } from './table-kernels.ts'
+import { groupTotals, totalsOf } from './totals-reference.ts'
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
   const codes = uint32s(values.length)
@@ -90,85 +90,6 @@ const calculate: TableKernels['calculate'] = (formula, to) => {
   else arithmetic(formula.operation, partOf(formula.left), partOf(formula.right), to, Infinity)
 }
 
-/** Numbers of some rows, as many as `to` has. */
-export const pickNumbers = (to: Float64Array, from: Float64Array, rows: Int32Array): void => {
-  const n = rows.length
-  for (let i = 0; i < n; i++) to[i] = from[rows[i]!]!
-}
-/** Bits of some rows, a byte at a time. */
-export const pickBits = (to: Bitmap, from: Bitmap, rows: Int32Array): void => {
-  const n = rows.length
-  for (let byte = 0, i = 0; i < n; byte++) {
-    const end = i + 8 < n ? i + 8 : n
-    let bits = 0
-    for (let k = 0; i < end; i++, k++) bits |= ((from[rows[i]! >> 3]! >> (rows[i]! & 7)) & 1) << k
-    to[byte] = bits
-  }
-}
-
-const addAll = (values: Float64Array, ids: Uint32Array, sum: Float64Array, lost: Float64Array): void => {
-  const n = values.length
-  for (let i = 0; i < n; i++) {
-    const group = ids[i]!
-    if (group === noGroup) continue
-    const x = values[i]!
-    const s = sum[group]!
-    const t = s + x
-    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
-    sum[group] = t
-  }
-}
-const addFilled = (
-  values: Float64Array,
-  nulls: Bitmap,
-  ids: Uint32Array,
-  sum: Float64Array,
-  lost: Float64Array,
-): void => {
-  const n = values.length
-  for (let i = 0; i < n; i++) {
-    if ((nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
-    const group = ids[i]!
-    if (group === noGroup) continue
-    const x = values[i]!
-    const s = sum[group]!
-    const t = s + x
-    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
-    sum[group] = t
-  }
-}
-const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32Array): void => {
-  const n = ids.length
-  for (let i = 0; i < n; i++)
-    if (ids[i] !== noGroup && (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0)) counts[ids[i]!]!++
-}
-
-const totalsOf = (
-  { values, nulls }: FilledNumbers,
-  ids: Uint32Array,
-  count: number,
-  rows?: Int32Array,
-): GroupTotals => {
-  if (rows) {
-    const picked = float64s(rows.length)
-    pickNumbers(picked, values, rows)
-    const empty = nulls && bitmap(rows.length)
-    if (empty) pickBits(empty, nulls, rows)
-    return totalsOf({ values: picked, nulls: empty }, ids, count)
-  }
-  const sums = float64s(count)
-  const lost = float64s(count)
-  const counts = int32s(count)
-  if (nulls) addFilled(values, nulls, ids, sums, lost)
-  else addAll(values, ids, sums, lost)
-  for (let g = 0; g < count; g++) sums[g] = sums[g]! + lost[g]!
-  countFilled(ids, nulls, counts)
-  return { sums, counts }
-}
-
-const groupTotals: TableKernels['groupTotals'] = (columns, ids, count, rows) =>
-  columns.map((column) => totalsOf(column, ids, count, rows))
-
 const countCodes: TableKernels['countCodes'] = (codes, bound) => {
   const counts = int32s(bound)
   const n = codes.length
@@ -182,24 +103,12 @@ const firstRows: TableKernels['firstRows'] = ({ codes, bound }) => {
   return first
 }
 
-const rowsOfNewCodes: TableKernels['rowsOfNewCodes'] = ({ codes, bound }, present) => {
-  const met = uint8s(bound)
-  const rows = int32s(present)
-  for (let i = 0, found = 0; found < present; i++) {
-    if (met[codes[i]!] === 1) continue
-    met[codes[i]!] = 1
-    rows[found++] = i
-  }
-  return rows
-}
-
 const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }, rows) => {
   const idOf = int32s(bound).fill(-1)
   const ids = rows ? uint32s(codes.length).fill(noGroup) : uint32s(codes.length)
-  const most = Math.min(bound, codes.length)
-  const [first, sizes] = [int32s(most), int32s(most)]
-  const count = numberInOrder(codes, rows, idOf, ids, first, sizes)
-  return { ids, count, first: first.slice(0, count), sizes: sizes.slice(0, count) }
+  const first = int32s(Math.min(bound, codes.length))
+  const count = numberInOrder(codes, rows, idOf, ids, first)
+  return { ids, count, first: first.slice(0, count) }
 }
 const numberInOrder = (
   codes: Uint32Array,
@@ -207,7 +116,6 @@ const numberInOrder = (
   idOf: Int32Array,
   ids: Uint32Array,
   first: Int32Array,
-  sizes: Int32Array,
 ): number => {
   const n = rows ? rows.length : codes.length
   let count = 0
@@ -219,7 +127,6 @@ const numberInOrder = (
       idOf[code] = count++
     }
     ids[row] = idOf[code]!
-    sizes[ids[row]!]!++
   }
   return count
 }
@@ -228,6 +135,22 @@ const groupPairs: TableKernels['groupPairs'] = (a, b, rows) => {
   const codes = uint32s(a.codes.length)
   for (let i = 0; i < codes.length; i++) codes[i] = a.codes[i]! * b.bound + b.codes[i]!
   return groupCodes({ codes, bound: a.bound * b.bound }, rows)
+}
+
+const totalsByCode: TableKernels['totalsByCode'] = ({ a, b, rows }, columns) => {
+  const { ids, count, first } = b ? groupPairs(a, b, rows) : groupCodes(a, rows)
+  const sizes = int32s(count)
+  for (const id of ids) if (id !== noGroup) sizes[id]!++
+  const codes = Uint32Array.from(first, (place) => {
+    const row = rows ? rows[place]! : place
+    return b ? a.codes[row]! * b.bound + b.codes[row]! : a.codes[row]!
+  })
+  const totals = columns.map(({ numbers, nulls }) => {
+    const values = float64s(a.codes.length)
+    calculate(numbers, values)
+    return totalsOf({ values, nulls }, ids, count)
+  })
+  return { codes, first, sizes, totals }
 }
 
 const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) => {
@@ -374,7 +297,7 @@ export const tableReference: TableKernels = {
   groupTotals,
   countCodes,
   firstRows,
-  rowsOfNewCodes,
+  totalsByCode,
   groupCodes,
   groupPairs,
   rowsOfCodes,

@@ -13,7 +13,7 @@ import { listText, type ListItem } from './list.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { bitmap, float64s, isSet, IntList, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
-import { GroupsOfChosen, GroupsOfCodes, ofGroups, pairCodes } from './group.ts'
+import { GroupsOfChosen, GroupsOfCodes, pairCodes } from './group.ts'
 import type { Groups, GroupTotals } from '../kernels/table-kernels.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
@@ -51,7 +51,8 @@ const whole = (counts: Int32Array): AggregateResult => ({
   failures: nothingFailed,
 })
 
-const countRows = (groups: Groups): Int32Array => groups.sizes ?? kernels().countCodes(groups.ids, groups.count)
+const countRows = (groups: Groups): Int32Array =>
+  groups instanceof GroupsOfCodes ? groups.sizes : kernels().countCodes(groups.ids, groups.count)
 const countCells = (column: Column, groups: Groups): Int32Array => {
   const { ids, count } = groups
   if (!isTextColumn(column) && !column.nulls) return countRows(groups)
@@ -227,13 +228,10 @@ const totalsOfRows = (
   groups: Groups,
 ): readonly GroupTotals[] => {
   const { groupTotals } = kernels()
+  if (groups instanceof GroupsOfCodes && groups.keys.rows === rows)
+    return groups.totals(columns.map(({ values, nulls }) => ({ numbers: values, nulls })))
   if (groups instanceof GroupsOfChosen && groups.rows === rows) return groupTotals(columns, groups.ofRows, groups.count)
-  if (!(groups instanceof GroupsOfCodes) || rows) return groupTotals(columns, groups.ids, groups.count, rows)
-  const { coded, order } = groups
-  return groupTotals(columns, coded.codes, coded.bound).map(({ sums, counts }) => ({
-    sums: ofGroups(sums, order, float64s(order.length)),
-    counts: ofGroups(counts, order, int32s(order.length)),
-  }))
+  return groupTotals(columns, groups.ids, groups.count, rows)
 }
 /** The sums of the numbers of columns by group. */
 export const totalsOf = (columns: readonly ChosenColumn[], groups: Groups): Map<ChosenColumn, GroupTotals> => {

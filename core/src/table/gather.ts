@@ -17,7 +17,7 @@ import {
   type PlainText,
 } from './stored-text.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { pickBits, pickNumbers } from '../kernels/table-reference.ts'
+import { pickBits, pickNumbers } from '../kernels/totals-reference.ts'
 import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them

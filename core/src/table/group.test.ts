@@ -66,8 +66,11 @@ describe('groups of rows', () => {
           const groups = groupRows(table, keys)
           const expected = byHand(table, keys)
           expect(groups.count).toBe(expected.length)
-          if (choice === 'most' && keys.length > 0 && rows > 40) expect(groups).toBeInstanceOf(GroupsOfChosen)
+          if (choice === 'most' && keys.length > 0 && rows > 40)
+            expect(groups instanceof GroupsOfCodes ? groups.keys.rows : groups).toBeDefined()
           if (choice === 'few' && keys.length === 1) expect(groups).toBeInstanceOf(GroupsOfCodes)
+          // whether ids are asked for before or behind all else
+          if (seed % 2 === 0) expect(groups.ids.length).toBe(table.rowCount)
           // figures come before the ids, as in a step
           const sums = runMeasure({ how: 'sum', column: 'Fee' }, table, groups, 'decimal').column
           const counts = runMeasure({ how: 'count' }, table, groups, 'integer').column
@@ -85,7 +88,7 @@ describe('groups of rows', () => {
       { numRuns: 150 },
     )
   })
-  test('of pairs of keys that are too many for a table, of most rows', () => {
+  test('of pairs of keys that are too many for a table, or to be counted, of most rows', () => {
     const table = chosenOf(visits(20_000, 5), 'most')
     const wide = table.with(
       4,
@@ -97,7 +100,9 @@ describe('groups of rows', () => {
       false,
       table.beforeChoice([0])!.rows,
     )
+    expect(groupRows(wide, ['Clinic', 'Ref'])).toBeInstanceOf(GroupsOfChosen)
     for (const keys of [
+      ['Clinic', 'Ref'],
       ['Animal', 'Ref'],
       ['Clinic', 'Animal', 'Ref'],
       ['Animal', 'Ref', 'Day'],

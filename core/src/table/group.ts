@@ -1,6 +1,13 @@
 import { kernels } from '../kernels/kernels.ts'
 import { int32s, uint32s } from '../kernels/memory.ts'
-import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
+import type {
+  CodedGroups,
+  DenseCodes,
+  GroupKeys,
+  Groups,
+  GroupTotals,
+  SummedNumbers,
+} from '../kernels/table-kernels.ts'
 import { codesOf } from './codes.ts'
 import type { Column } from './column.ts'
 import { gatherIndices } from './gather.ts'
@@ -8,82 +15,79 @@ import type { HeldBuffer } from './held-buffers.ts'
 import { areMost } from './rows-in-order.ts'
 import type { Table } from './table.ts'
 
-/** Groups whose ids are worked out when somebody asks for them. */
-abstract class LazyGroups implements Groups {
-  private made: Uint32Array | undefined
+/** Groups of chosen rows of columns, with an id of every row of the columns: `noGroup` for those not chosen. Ids of the chosen rows are gathered when somebody asks for them. */
+export class GroupsOfChosen implements Groups {
   readonly count: number
   readonly first: Int32Array
-  readonly sizes: Int32Array
-  constructor(first: Int32Array, sizes: Int32Array) {
+  readonly ofRows: Uint32Array
+  readonly rows: Int32Array
+  private made: Uint32Array | undefined
+  constructor({ ids, first }: Groups, rows: Int32Array) {
     this.count = first.length
     this.first = first
-    this.sizes = sizes
+    this.ofRows = ids
+    this.rows = rows
+  }
+  get ids(): Uint32Array {
+    this.made ??= gatherIndices(this.ofRows, this.rows)
+    return this.made
+  }
+}
+
+/** Groups of rows by few codes, which are counted when somebody asks for them, with totals where these are asked for first. */
+export class GroupsOfCodes implements Groups {
+  readonly keys: GroupKeys
+  private counted: Omit<CodedGroups, 'totals'> | undefined
+  private made: Uint32Array | undefined
+  constructor(keys: GroupKeys) {
+    this.keys = keys
+  }
+  /** The totals of numbers that have a row for each row of the codes. */
+  totals(columns: readonly SummedNumbers[]): readonly GroupTotals[] {
+    const { totals, ...counted } = kernels().totalsByCode(this.keys, columns)
+    this.counted = counted
+    return totals
+  }
+  private get known(): Omit<CodedGroups, 'totals'> {
+    if (!this.counted) this.totals([])
+    return this.counted!
+  }
+  get count(): number {
+    return this.known.first.length
+  }
+  get first(): Int32Array {
+    return this.known.first
+  }
+  /** How many rows each group has. */
+  get sizes(): Int32Array {
+    return this.known.sizes
   }
   get ids(): Uint32Array {
     this.made ??= this.make()
     return this.made
   }
-  /** What is held while no ids are made. */
-  abstract get held(): readonly (Uint32Array | Int32Array)[]
-  protected abstract make(): Uint32Array
-}
-
-/** Groups of chosen rows of columns, with an id of every row of the columns: `noGroup` for those not chosen. */
-export class GroupsOfChosen extends LazyGroups {
-  readonly ofRows: Uint32Array
-  readonly rows: Int32Array
-  constructor({ ids, first, sizes }: Groups, rows: Int32Array) {
-    super(first, sizes!)
-    this.ofRows = ids
-    this.rows = rows
-  }
-  get held(): readonly (Uint32Array | Int32Array)[] {
-    return [this.ofRows, this.rows]
-  }
-  protected make(): Uint32Array {
-    return gatherIndices(this.ofRows, this.rows)
-  }
-}
-
-/** Figures of codes as those of groups, whose codes are `order`. */
-export const ofGroups = <T extends Int32Array | Float64Array>(figures: T, order: Uint32Array, to: T): T => {
-  const n = order.length
-  for (let group = 0; group < n; group++) to[group] = figures[order[group]!]!
-  return to
-}
-const filledOf = (counts: Int32Array): number => {
-  let filled = 0
-  for (let code = 0; code < counts.length; code++) if (counts[code]! > 0) filled++
-  return filled
-}
-/** Groups of rows with equal codes; `order` has the code of each group. */
-export class GroupsOfCodes extends LazyGroups {
-  readonly coded: DenseCodes
-  readonly order: Uint32Array
-  constructor(coded: DenseCodes) {
-    const counts = kernels().countCodes(coded.codes, coded.bound)
-    const firsts = kernels().rowsOfNewCodes(coded, filledOf(counts))
-    const order = gatherIndices(coded.codes, firsts)
-    super(firsts, ofGroups(counts, order, int32s(order.length)))
-    this.coded = coded
-    this.order = order
-  }
-  get held(): readonly (Uint32Array | Int32Array)[] {
-    return [this.coded.codes]
-  }
-  protected make(): Uint32Array {
-    const { codes, bound } = this.coded
-    const groupOf = int32s(bound)
-    this.order.forEach((code, group) => (groupOf[code] = group))
-    const ids = uint32s(codes.length)
-    kernels().lookUp(codes, groupOf, ids)
+  private make(): Uint32Array {
+    const { a, b, rows } = this.keys
+    if (rows) return gatherIndices((b ? kernels().groupPairs(a, b, rows) : kernels().groupCodes(a, rows)).ids, rows)
+    if (b) return kernels().groupPairs(a, b).ids
+    const groupOf = int32s(a.bound)
+    this.known.codes.forEach((code, group) => (groupOf[code] = group))
+    const ids = uint32s(a.codes.length)
+    kernels().lookUp(a.codes, groupOf, ids)
     return ids
   }
 }
 
+/** What groups hold, but ids that can be had again. */
+const heldBy = (groups: Groups): readonly (Uint32Array | Int32Array)[] => {
+  if (groups instanceof GroupsOfChosen) return [groups.ofRows, groups.rows]
+  if (!(groups instanceof GroupsOfCodes)) return [groups.ids]
+  const { a, b, rows } = groups.keys
+  return [a.codes, ...(b ? [b.codes] : []), ...(rows ? [rows] : [])]
+}
 /** The buffers that groups hold. */
 export const buffersOfGroups = (groups: Groups): HeldBuffer[] =>
-  (groups instanceof LazyGroups ? groups.held : [groups.ids]).map(({ buffer, byteLength }) => [buffer, byteLength])
+  heldBy(groups).map(({ buffer, byteLength }) => [buffer, byteLength])
 
 /** Pairs whose codes have a product below this are told apart by it. */
 const mostProduct = 1 << 22
@@ -110,18 +114,20 @@ export const groupRows = (table: Table, names: readonly string[]): Groups => {
 }
 
 /** Codes that are few, or far fewer than their rows, are counted sooner than rows are numbered. */
-const areFewCodes = ({ codes, bound }: DenseCodes): boolean => bound <= Math.max(4096, codes.length >> 3)
+const areFewCodes = (bound: number, rows: number): boolean => bound <= Math.max(4096, rows >> 3)
 // codes are made one after the other, so that no more than two are held
 const groupsOf = (columns: readonly (() => DenseCodes)[], rowCount: number): Groups => {
-  const [first, second, ...rest] = columns
+  const [first, ...rest] = columns
+  const last = rest.pop()
   if (!first)
     return { ids: uint32s(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
-  const codes = first()
-  if (!second) return areFewCodes(codes) ? new GroupsOfCodes(codes) : kernels().groupCodes(codes)
-  return rest.reduce(
-    (groups, column) => pairCodes({ codes: groups.ids, bound: groups.count }, column()),
-    pairCodes(codes, second()),
-  )
+  const a = rest.reduce<DenseCodes>((codes, column) => {
+    const groups = pairCodes(codes, column())
+    return { codes: groups.ids, bound: groups.count }
+  }, first())
+  const b = last?.()
+  if (areFewCodes(a.bound * (b?.bound ?? 1), rowCount)) return new GroupsOfCodes({ a, b })
+  return b ? pairCodes(a, b) : kernels().groupCodes(a)
 }
 /** Groups of chosen rows of columns. */
 const groupsOfChosen = (columns: readonly (() => DenseCodes)[], rows: Int32Array): Groups => {
@@ -132,15 +138,20 @@ const groupsOfChosen = (columns: readonly (() => DenseCodes)[], rows: Int32Array
       return { codes: gatherIndices(codes, rows), bound }
     }
   const [first, ...rest] = columns as [() => DenseCodes, ...(() => DenseCodes)[]]
-  let codes = first()
-  if (rest.length === 0) return new GroupsOfChosen(kernels().groupCodes(codes, rows), rows)
-  let groups: Groups | undefined
+  let a = first()
   for (const [k, column] of rest.entries()) {
-    const [known, other] = [codes, column()]
-    if (!fitTable(known, other))
-      return groupsOf([() => known, () => other, ...rest.slice(k + 1)].map(ofChosen), rows.length)
-    groups = kernels().groupPairs(known, other, rows)
-    codes = { codes: groups.ids, bound: groups.count }
+    const b = column()
+    if (!fitTable(a, b)) {
+      const known = a
+      return groupsOf([() => known, () => b, ...rest.slice(k + 1)].map(ofChosen), rows.length)
+    }
+    const isLast = k === rest.length - 1
+    if (isLast && areFewCodes(a.bound * b.bound, a.codes.length)) return new GroupsOfCodes({ a, b, rows })
+    const groups = kernels().groupPairs(a, b, rows)
+    if (isLast) return new GroupsOfChosen(groups, rows)
+    a = { codes: groups.ids, bound: groups.count }
   }
-  return new GroupsOfChosen(groups!, rows)
+  return areFewCodes(a.bound, a.codes.length)
+    ? new GroupsOfCodes({ a, rows })
+    : new GroupsOfChosen(kernels().groupCodes(a, rows), rows)
 }

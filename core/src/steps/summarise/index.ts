@@ -112,10 +112,11 @@ export const summarise = defineStep<Summarise>({
     )
     // of no rows too there is a row of all
     const groups = keys.length === 0 ? { ...found, count: 1 } : found
+    const types = made.map(({ type }) => type)
+    // before anybody asks for the groups, which are counted with their totals
+    const measures = runMeasures(params.measures, table, groups, types)
     const { count } = groups
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
-    const types = made.map(({ type }) => type)
-    const measures = runMeasures(params.measures, table, groups, types)
     const unreadable = measures.flatMap(({ failures }, i) =>
       failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : [],
     )
