@@ -5,8 +5,8 @@ import { gather, gatherIndices, layOut, markComplete } from '../table/gather.ts'
 import { columnBuffers } from '../table/held-buffers.ts'
 import { bitmap, fillSet, float64s, int32s, set, uint8s } from '../kernels/memory.ts'
 import { kernels } from '../kernels/kernels.ts'
-import type { DenseCodes, NumberFormula } from '../kernels/table-kernels.ts'
-import { LazyColumn } from '../table/lazy-column.ts'
+import type { DenseCodes, NumberFormula, SummedNumbers } from '../kernels/table-kernels.ts'
+import { LazyColumn, type LazySource } from '../table/lazy-column.ts'
 import { boundsOfColumn, zeroRows, type Bounds } from '../table/ranges.ts'
 import { isAscending, rowOrder } from '../table/rows-in-order.ts'
 import { Table } from '../table/table.ts'
@@ -93,22 +93,26 @@ const numbersOf = (node: TypedNode, table: Table, environment: Environment): Num
   if (node.kind === 'call') return node.fn.numbers!(node.args.map((arg) => numbersOf(arg, table, environment)))
   return (node.kind === 'constant' ? node.value : ownValue(environment.parameters, node.name)) as number
 }
-const calculated = (
+/** The numbers of a formula whose bounds are known, and which of them are empty. */
+const summedNumbers = (
   formula: TypedNode,
-  type: 'integer' | 'decimal',
   table: Table,
   environment: Environment,
   failures: Int32Array,
-): Column => {
-  const values = float64s(table.rowCount)
-  kernels().calculate(numbersOf(formula, table, environment), values)
+): SummedNumbers => {
+  const numbers = numbersOf(formula, table, environment)
   const given = readsOf(formula).columns.map((name) => (table.named(name) as FloatColumn).nulls)
   const empty = given.reduce(emptyOf, undefined)
-  if (!empty && failures.length === 0) return { type, values, nulls: undefined }
+  if (failures.length === 0) return { numbers, nulls: empty }
   const nulls = empty ?? bitmap(table.rowCount)
   for (const row of failures) set(nulls, row)
+  return { numbers, nulls }
+}
+const calculated = (type: 'integer' | 'decimal', { numbers, nulls }: SummedNumbers, rowCount: number): Column => {
+  const values = float64s(rowCount)
+  kernels().calculate(numbers, values)
   // what was computed of an empty cell is any number, or none
-  fillSet(values, nulls, 0)
+  if (nulls) fillSet(values, nulls, 0)
   return { type, values, nulls }
 }
 
@@ -118,10 +122,10 @@ const computedWhenNeeded = (
   type: ColumnType,
   table: Table,
   environment: Environment,
-  make: () => Column,
+  source: Pick<LazySource, 'make' | 'numbers'>,
 ): LazyColumn =>
   new LazyColumn({
-    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true, make },
+    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true, ...source },
     cell: (row) => cellOf(formula, table, row, environment),
   })
 
@@ -138,8 +142,9 @@ const byBounds = (
   const known = formula.kind === 'call' ? knownOf(formula, table, environment) : undefined
   if (!known || (type !== 'integer' && type !== 'decimal')) return undefined
   const failures = known.failing ?? int32s(0)
-  const make = (): Column => calculated(formula, type, table, environment, failures)
-  return { column: computedWhenNeeded(formula, type, table, environment, make), failures }
+  const numbers = (): SummedNumbers => summedNumbers(formula, table, environment, failures)
+  const make = (): Column => calculated(type, numbers(), table.rowCount)
+  return { column: computedWhenNeeded(formula, type, table, environment, { make, numbers }), failures }
 }
 
 /** Whether a formula gives a cell, or an empty one, whatever its columns hold. */
@@ -157,7 +162,7 @@ const byCells = (
 ): LazyFormula | undefined => {
   if (formula.kind !== 'call' || !isTotal(formula)) return undefined
   const make = (): Column => evaluateRows(formula, type, table, environment).column
-  return { column: computedWhenNeeded(formula, type, table, environment, make), failures: int32s(0) }
+  return { column: computedWhenNeeded(formula, type, table, environment, { make }), failures: int32s(0) }
 }
 
 /** The words of each column in each combination of the codes of all. */

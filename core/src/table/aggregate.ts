@@ -14,11 +14,12 @@ import { kernels } from '../kernels/kernels.ts'
 import { bitmap, float64s, isSet, IntList, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
 import { GroupsOfChosen, GroupsOfCodes, pairCodes } from './group.ts'
-import type { Groups, GroupTotals } from '../kernels/table-kernels.ts'
+import type { FilledNumbers, Groups, GroupTotals, SummedNumbers } from '../kernels/table-kernels.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
 import { groupMedians } from './median.ts'
+import { Table } from './table.ts'
 
 /** The aggregates that steps and formulas know. */
 export const aggregates = [
@@ -218,31 +219,34 @@ const itemOf =
   (cell: Exclude<Cell, null>): ListItem =>
     typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell)
 
-/** A column of numbers whose rows are `rows` of `whole`, or all of them. */
-export type ChosenColumn = { readonly whole: FloatColumn; readonly rows: Int32Array | undefined }
+/** The first column of a table, whose numbers are added up: of all rows, or of those that are chosen. */
+export type ChosenColumn = { readonly of: Table; readonly rows: Int32Array | undefined }
+const numbersOf = ({ of }: ChosenColumn): FilledNumbers => of.column(0) as FloatColumn
+const formulaOf = (column: ChosenColumn): SummedNumbers => {
+  const formula = column.of.formula(0)
+  if (formula) return formula
+  const { values, nulls } = numbersOf(column)
+  return { numbers: values, nulls }
+}
 
 /** The sums of numbers by group, of columns with the same rows. Groups that are known by something else than an id a row are told apart by that. */
 const totalsOfRows = (
-  columns: readonly FloatColumn[],
+  columns: readonly ChosenColumn[],
   rows: Int32Array | undefined,
   groups: Groups,
 ): readonly GroupTotals[] => {
+  if (groups instanceof GroupsOfCodes && groups.keys.rows === rows) return groups.totals(columns.map(formulaOf))
   const { groupTotals } = kernels()
-  if (groups instanceof GroupsOfCodes && groups.keys.rows === rows)
-    return groups.totals(columns.map(({ values, nulls }) => ({ numbers: values, nulls })))
-  if (groups instanceof GroupsOfChosen && groups.rows === rows) return groupTotals(columns, groups.ofRows, groups.count)
-  return groupTotals(columns, groups.ids, groups.count, rows)
+  const numbers = columns.map(numbersOf)
+  if (groups instanceof GroupsOfChosen && groups.rows === rows) return groupTotals(numbers, groups.ofRows, groups.count)
+  return groupTotals(numbers, groups.ids, groups.count, rows)
 }
 /** The sums of the numbers of columns by group. */
 export const totalsOf = (columns: readonly ChosenColumn[], groups: Groups): Map<ChosenColumn, GroupTotals> => {
   const made = new Map<ChosenColumn, GroupTotals>()
   for (const rows of new Set(columns.map((column) => column.rows))) {
     const those = columns.filter((column) => column.rows === rows)
-    const totals = totalsOfRows(
-      those.map(({ whole }) => whole),
-      rows,
-      groups,
-    )
+    const totals = totalsOfRows(those, rows, groups)
     those.forEach((column, i) => made.set(column, totals[i]!))
   }
   return made
@@ -301,7 +305,11 @@ export const aggregate = (
     case 'mean':
     case 'share':
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-      return totalled(how, totalsOfRows([column], undefined, groups)[0]!, type)
+      return totalled(
+        how,
+        totalsOfRows([{ of: Table.of([how], [column]), rows: undefined }], undefined, groups)[0]!,
+        type,
+      )
     case 'deviation':
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
       return deviations(column.values, column.nulls, groups, countCells(column, groups))

@@ -2,7 +2,7 @@ import { codesOf, codingOf } from './codes.ts'
 import { cellAt, columnWriter, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
-import type { DenseCodes } from '../kernels/table-kernels.ts'
+import type { DenseCodes, SummedNumbers } from '../kernels/table-kernels.ts'
 
 /** What a lazy column is made of. */
 export type LazySource = {
@@ -20,6 +20,8 @@ export type LazySource = {
   readonly make: () => Column
   /** The columns whose cells it holds in turns, row by row. */
   readonly turns?: readonly Column[]
+  /** Its numbers as a formula, of which its cells are made. */
+  readonly numbers?: () => SummedNumbers
   /** Codes of all cells or of those of chosen rows, where they are had without making them. */
   readonly codes?: (rows: Int32Array | undefined) => DenseCodes
 }
@@ -65,6 +67,10 @@ export class LazyColumn {
   /** A code a row, so that equal cells have equal codes, of all or of chosen rows. */
   codes(rows: Int32Array | undefined): DenseCodes {
     return this.made || !this.source.codes ? codesOf(this.column, rows) : this.source.codes(rows)
+  }
+  /** Its numbers as a formula, where that is had without making its cells. */
+  get numbers(): SummedNumbers | undefined {
+    return this.made ? undefined : this.source.numbers?.()
   }
   /** Whether the codes of cells are had without looking for equal ones, and are fewer than `most`. */
   hasCodes(most: number): boolean {

@@ -2,7 +2,7 @@ import { cellAt, isNullAt, lengthOf, type Cell, type Column, type ColumnType } f
 import { codesOf, codingOf } from './codes.ts'
 import { gather, gatherIndices, isComplete, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
-import type { DenseCodes } from '../kernels/table-kernels.ts'
+import type { DenseCodes, SummedNumbers } from '../kernels/table-kernels.ts'
 import { LazyColumn } from './lazy-column.ts'
 import { areMost, isRowsInOrder } from './rows-in-order.ts'
 import { Selection } from './selection.ts'
@@ -107,6 +107,10 @@ class ColumnView {
     const { codes, bound } = isLazy(base) ? base.codes(rows) : codesOf(base, rows)
     return { codes: index && !rows ? gatherIndices(codes, index) : codes, bound }
   }
+  /** The numbers of the column as a formula, where its cells are not made, nor rows chosen of it. */
+  get formula(): SummedNumbers | undefined {
+    return !this.chosen && isLazy(this.base) ? this.base.numbers : undefined
+  }
   get length(): number {
     return this.chosen?.length ?? lengthOfBase(this.base)
   }
@@ -187,6 +191,10 @@ export class Table {
   /** A code a row of a column, so that equal cells have equal codes. */
   codes(at: number): DenseCodes {
     return (this.slots[at] as ColumnView).codes
+  }
+  /** The numbers of a column as a formula, where its cells are not made of it yet; undefined else. */
+  formula(at: number): SummedNumbers | undefined {
+    return (this.slots[at] as ColumnView).formula
   }
   /** Whether column `at` here and column `there` of another table are views of one column, found without gathering any cell. */
   sharesColumn(at: number, other: Table, there: number): boolean {

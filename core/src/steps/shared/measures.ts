@@ -9,7 +9,7 @@ import {
   type AggregateResult,
   type ChosenColumn,
 } from '../../table/aggregate.ts'
-import { isNumber, type ColumnType, type FloatColumn } from '../../table/column.ts'
+import { isNumber, type ColumnType } from '../../table/column.ts'
 import { areFew } from '../../table/lazy-column.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
@@ -134,8 +134,8 @@ const isOfTotals = (how: Aggregate): how is OfTotals => (ofTotals as readonly Ag
 const summedColumn = (table: Table, column: string): ChosenColumn => {
   const chosen = table.beforeChoice([table.positionOf(column)])
   return chosen?.rows && !areFew(chosen.rows, chosen.table.rowCount)
-    ? { whole: chosen.table.column(0) as FloatColumn, rows: chosen.rows }
-    : { whole: table.named(column) as FloatColumn, rows: undefined }
+    ? { of: chosen.table, rows: chosen.rows }
+    : { of: table.select([table.positionOf(column)]), rows: undefined }
 }
 
 /** Measures computed for each group, of these types; sums are made of all columns at once. */
