@@ -114,17 +114,31 @@ export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): 
   }
 }
 
-/** Codes are met: the byte of each in `marks` becomes 2 where it is 1. How many have 0 there. */
+/** Codes are met: the highest bit of the mark of each, which is 0 or 1 at first, is set. How many have a mark of 0. */
 export function meetCodes(codes: usize, count: i32, marks: usize): i32 {
-  let missing = 0
+  let there = 0
   for (let i = 0; i < count; i++) {
     const at = marks + <usize>load<u32>(codes + ((<usize>i) << 2))
     const mark = load<u8>(at)
-    missing += <i32>(mark == 0)
+    there += <i32>(mark & 1)
     // without a branch, which would often be foreseen wrongly
-    store<u8>(at, mark + <u8>(mark == 1))
+    store<u8>(at, mark | 0x80)
   }
-  return missing
+  return count - there
+}
+/** Marks of 1 that were met become 2, all others what they were before. How many became 2. Marks are read and written up to 15 bytes behind the last. */
+export function metMarks(marks: usize, count: i32): i32 {
+  let met = 0
+  for (let i = 0; i < count; i += 16) {
+    const at = marks + <usize>i
+    const given = v128.load(at)
+    const both = i8x16.eq(given, i8x16.splat(<i8>0x81))
+    let bits = <u32>i8x16.bitmask(both)
+    if (count - i < 16) bits &= (1 << (count - i)) - 1
+    met += popcnt(bits)
+    v128.store(at, v128.bitselect(i8x16.splat(2), v128.and(given, i8x16.splat(1)), both))
+  }
+  return met
 }
 
 /** As `lookUp` in a table of rows, -1 where a code has none; marks the codes by 2 in `met`, a byte a code. How many codes have no row. */
@@ -141,12 +155,16 @@ export function matchRows(codes: usize, count: i32, rows: usize, met: usize, to:
   return missing
 }
 
-/** Whole numbers less `below` as codes, an even count of them. */
+/** Whole numbers less `below` as codes. Up to three codes behind the last are made too. */
 export function floatCodes(values: usize, count: i32, below: f64, codes: usize): void {
   const less = f64x2.splat(below)
-  for (let i: usize = 0; i < <usize>count; i += 2) {
-    const made = i32x4.trunc_sat_f64x2_u_zero(f64x2.sub(v128.load(values + (i << 3)), less))
-    v128.store64_lane(codes + (i << 2), made, 0)
+  // of a whole number below 2 ** 52 that 2 ** 52 is added to the low bits of the mantissa are the number
+  const toMantissa = f64x2.splat(4503599627370496)
+  for (let i: usize = 0; i < <usize>count; i += 4) {
+    const at = values + (i << 3)
+    const low = f64x2.add(f64x2.sub(v128.load(at), less), toMantissa)
+    const high = f64x2.add(f64x2.sub(v128.load(at, 16), less), toMantissa)
+    v128.store(codes + (i << 2), v128.shuffle<i32>(low, high, 0, 2, 4, 6))
   }
 }
 

@@ -12,6 +12,7 @@ export {
   lookUp,
   matchRows,
   meetCodes,
+  metMarks,
   newCodes,
   newCodesOf,
   pairCodes,

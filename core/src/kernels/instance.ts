@@ -87,6 +87,7 @@ export type Exports = {
   readonly lookUp: (codes: number, count: number, table: number, to: number) => void
   readonly matchRows: (codes: number, count: number, rows: number, met: number, to: number) => number
   readonly meetCodes: (codes: number, count: number, marks: number) => number
+  readonly metMarks: (marks: number, count: number) => number
   readonly floatCodes: (values: number, count: number, below: number, codes: number) => void
   readonly clearEmpty: (codes: number, empty: number, count: number) => void
   readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number

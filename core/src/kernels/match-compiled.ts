@@ -1,9 +1,9 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
-import type { FilledNumbers, TableKernels } from './table-kernels.ts'
+import type { FilledNumbers, MeetingCounts, TableKernels } from './table-kernels.ts'
 
 /** Work that marks codes, whose marks are copied in before it and out after it; what it gives. */
-const marking = (marks: Uint8Array, work: (instance: Instance, held: number) => number): number =>
+const marking = <T>(marks: Uint8Array, work: (instance: Instance, held: number) => T): T =>
   inModule((instance) => {
     const held = instance.put(marks)
     const given = work(instance, held)
@@ -58,24 +58,27 @@ export const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows,
     return missing
   })
 
+/** Codes that are met, block by block. */
+const meeting = (
+  marks: Uint8Array,
+  blocks: (instance: Instance, meet: (codes: number, count: number) => void) => void,
+): MeetingCounts =>
+  marking(marks, (instance, held) => {
+    const { run } = instance
+    let missing = 0
+    blocks(instance, (codes, rows) => (missing += run.meetCodes(codes, rows, held)))
+    return { missing, met: run.metMarks(held, marks.length) }
+  })
 /** Codes that are met, marked in the module. */
 export const meetCodes: TableKernels['meetCodes'] = (codes, marks) =>
-  marking(marks, (instance, held) => {
+  meeting(marks, (instance, meet) => {
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
-    let missing = 0
     inCopies(codes.length, (from, end) => {
       view.set(codes.subarray(from, end))
-      missing += instance.run.meetCodes(block, end - from, held)
+      meet(block, end - from)
     })
-    return missing
   })
 /** As `meetCodes`, of numbers whose codes are made on the way. */
 export const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
-  marking(marks, (instance, held) => {
-    let missing = 0
-    inCodes(instance, numbers, below, (codes, from, end) => {
-      missing += instance.run.meetCodes(codes, end - from, held)
-    })
-    return missing
-  })
+  meeting(marks, (instance, meet) => inCodes(instance, numbers, below, (codes, from, end) => meet(codes, end - from)))

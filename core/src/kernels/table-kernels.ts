@@ -53,6 +53,9 @@ export type CodedGroups = {
   readonly totals: readonly GroupTotals[]
 }
 
+/** How many rows have a code that none has on the other side, and how many different codes both sides have. */
+export type MeetingCounts = { readonly missing: number; readonly met: number }
+
 /** Texts as UTF-8: that of row i from `starts[i]` up to `ends[i]` of `bytes`; empty where both are one. */
 export type ByteTexts = { readonly starts: Uint32Array; readonly ends: Uint32Array; readonly bytes: Uint8Array }
 
@@ -107,10 +110,10 @@ export type TableKernels = {
     met: Uint8Array,
     to: Int32Array,
   ) => number
-  /** Without finding rows: the byte of each code in `marks` becomes 2 where it is 1. How many codes have 0 there. */
-  readonly meetCodes: (codes: Uint32Array, marks: Uint8Array) => number
+  /** Without finding rows: the byte of each code in `marks` becomes 2 where it is 1. */
+  readonly meetCodes: (codes: Uint32Array, marks: Uint8Array) => MeetingCounts
   /** As `meetCodes`, of codes that are whole numbers less `below`, all within `marks`; 0 for empty ones. */
-  readonly meetNumbers: (numbers: FilledNumbers, below: number, marks: Uint8Array) => number
+  readonly meetNumbers: (numbers: FilledNumbers, below: number, marks: Uint8Array) => MeetingCounts
   /** Whole numbers less `below`; where that is not between 0 and 2 ** 32, any number. */
   readonly floatCodes: (values: Float64Array, below: number) => Uint32Array
   /** The rows whose byte is `wanted`, in order. */

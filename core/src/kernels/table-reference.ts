@@ -175,14 +175,17 @@ const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) => {
 const meetCodes: TableKernels['meetCodes'] = (codes, marks) => {
   const n = codes.length
   let missing = 0
+  let met = 0
   for (let i = 0; i < n; i++) {
     const mark = marks[codes[i]!]!
     if (mark === 0) missing++
-    else if (mark === 1) marks[codes[i]!] = 2
+    else if (mark === 1) {
+      marks[codes[i]!] = 2
+      met++
+    }
   }
-  return missing
+  return { missing, met }
 }
-
 const floatCodes: TableKernels['floatCodes'] = (values, below) => {
   const n = values.length
   const codes = uint32s(n)

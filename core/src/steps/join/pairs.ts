@@ -4,6 +4,7 @@ import type { SharedCodes } from '../../table/codes.ts'
 import { markComplete } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { rowsInOrder } from '../../table/rows-in-order.ts'
+import type { MeetingCounts } from '../../kernels/table-kernels.ts'
 import { Selection } from '../../table/selection.ts'
 import type { Table } from '../../table/table.ts'
 import { cellWords } from '../shared/columns.ts'
@@ -178,8 +179,8 @@ const pairsOfRepeated = (
   return { ...pairs, ...counts }
 }
 
-/** How many rows of the left have a key that none of the right has; marks the keys of the right that a row of the left has. */
-const meetKeys = (codes: SharedCodes, marks: Uint8Array): number => {
+/** Counts what meets, and marks the keys of the right that a row of the left has. */
+const meetKeys = (codes: SharedCodes, marks: Uint8Array): MeetingCounts => {
   markThere(codes.right, marks)
   // an empty key meets nothing
   marks[0] = 0
@@ -233,10 +234,12 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
   // where each row of the left stands once, it is enough to count until rows of the right are needed
   const once = !several && keepsEach(how)
   const found = int32s(several || once ? 0 : table.rowCount)
-  const missing = several || once ? meetKeys(codes, met) : findRows(codes, first, met, found)
+  const counts = several || once ? meetKeys(codes, met) : undefined
+  const missing = counts ? counts.missing : findRows(codes, first, met, found)
   // an empty key meets nothing
   met[0] = 0
-  const unmatched = countUnmet(codes.right, met)
+  // where no key is repeated, each that is met is that of one row
+  const unmatched = counts && repeated === 0 ? other.rowCount - counts.met : countUnmet(codes.right, met)
   const behind = keepsRight(how) ? unmet(codes.right, met, unmatched) : int32s(0)
   const counted = (matched: number, pairs: number): RowPairs['notes'] => ({
     matched,
