@@ -114,6 +114,28 @@ export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): 
   }
 }
 
+/** The first row of each code, -1 where there is none, as at first; code 0 has no row. How many rows stand behind the first of their code. */
+export function firstOfKeys(codes: usize, count: i32, firsts: usize): i32 {
+  let repeated = 0
+  for (let i = 0; i < count; i++) {
+    const code = load<u32>(codes + ((<usize>i) << 2))
+    if (code == 0) continue
+    const at = firsts + ((<usize>code) << 2)
+    if (load<i32>(at) < 0) store<i32>(at, i)
+    else repeated++
+  }
+  return repeated
+}
+/** A byte a code: 1 where it has a row, which is -1 for none. Up to 15 bytes behind the last are written too. */
+export function marksOfRows(rows: usize, count: i32, marks: usize): void {
+  for (let i: usize = 0; i < <usize>count; i += 16) {
+    const at = rows + (i << 2)
+    const low = i16x8.narrow_i32x4_s(v128.load(at), v128.load(at, 16))
+    const high = i16x8.narrow_i32x4_s(v128.load(at, 32), v128.load(at, 48))
+    v128.store(marks + i, i8x16.add(i8x16.splat(1), i8x16.shr_s(i8x16.narrow_i16x8_s(low, high), 7)))
+  }
+}
+
 /** Codes are met: the highest bit of the mark of each, which is 0 or 1 at first, is set. How many have a mark of 0. */
 export function meetCodes(codes: usize, count: i32, marks: usize): i32 {
   let there = 0

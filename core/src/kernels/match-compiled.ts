@@ -1,9 +1,9 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
-import type { FilledNumbers, MeetingCounts, TableKernels } from './table-kernels.ts'
+import type { FilledNumbers, Meeting, TableKernels } from './table-kernels.ts'
 
 /** Work that marks codes, whose marks are copied in before it and out after it; what it gives. */
-const marking = <T>(marks: Uint8Array, work: (instance: Instance, held: number) => T): T =>
+const marking = (marks: Uint8Array, work: (instance: Instance, held: number) => number): number =>
   inModule((instance) => {
     const held = instance.put(marks)
     const given = work(instance, held)
@@ -58,20 +58,31 @@ export const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows,
     return missing
   })
 
+/** The first rows of codes by the compiled kernels. */
+export const firstOfKeys: TableKernels['firstOfKeys'] = ({ codes, bound }) =>
+  inModule((instance) => {
+    const firsts = instance.filled(bound * 4, 255)
+    const repeated = instance.run.firstOfKeys(instance.put(codes), codes.length, firsts)
+    return { first: instance.int32s(firsts, bound).slice(), repeated }
+  })
+
 /** Codes that are met, block by block. */
 const meeting = (
-  marks: Uint8Array,
+  rows: Int32Array,
   blocks: (instance: Instance, meet: (codes: number, count: number) => void) => void,
-): MeetingCounts =>
-  marking(marks, (instance, held) => {
+): Meeting =>
+  inModule((instance) => {
     const { run } = instance
+    const held = run.allocate(rows.length)
+    run.marksOfRows(instance.put(rows), rows.length, held)
     let missing = 0
-    blocks(instance, (codes, rows) => (missing += run.meetCodes(codes, rows, held)))
-    return { missing, met: run.metMarks(held, marks.length) }
+    blocks(instance, (codes, count) => (missing += run.meetCodes(codes, count, held)))
+    const met = run.metMarks(held, rows.length)
+    return { missing, met, marks: instance.bytes.slice(held, held + rows.length) }
   })
-/** Codes that are met, marked in the module. */
-export const meetCodes: TableKernels['meetCodes'] = (codes, marks) =>
-  meeting(marks, (instance, meet) => {
+/** Codes that are met, in the module. */
+export const meetCodes: TableKernels['meetCodes'] = (codes, rows) =>
+  meeting(rows, (instance, meet) => {
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
     inCopies(codes.length, (from, end) => {
@@ -80,5 +91,5 @@ export const meetCodes: TableKernels['meetCodes'] = (codes, marks) =>
     })
   })
 /** As `meetCodes`, of numbers whose codes are made on the way. */
-export const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
-  meeting(marks, (instance, meet) => inCodes(instance, numbers, below, (codes, from, end) => meet(codes, end - from)))
+export const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, rows) =>
+  meeting(rows, (instance, meet) => inCodes(instance, numbers, below, (codes, from, end) => meet(codes, end - from)))

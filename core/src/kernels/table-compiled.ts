@@ -5,7 +5,7 @@ import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import type { Instance } from './instance.ts'
 import { uint32s, uint8s } from './memory.ts'
 import { operations, type Ranks, type TableKernels } from './table-kernels.ts'
-import { matchNumbers, matchRows, meetCodes, meetNumbers } from './match-compiled.ts'
+import { firstOfKeys, matchNumbers, matchRows, meetCodes, meetNumbers } from './match-compiled.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { rowsABlock, stacked, tableReference } from './table-reference.ts'
 import { groupTotals } from './totals-compiled.ts'
@@ -235,9 +235,10 @@ export const tableCompiled: TableKernels = {
     matchNumbers,
     tableReference.matchNumbers,
   ),
-  meetCodes: where((codes, marks) => Math.max(codes.length, marks.length), meetCodes, tableReference.meetCodes),
+  firstOfKeys: where(({ codes, bound }) => Math.max(codes.length, bound), firstOfKeys, tableReference.firstOfKeys),
+  meetCodes: where((codes, rows) => Math.max(codes.length, rows.length), meetCodes, tableReference.meetCodes),
   meetNumbers: where(
-    ({ values }, _, marks) => Math.max(values.length, marks.length),
+    ({ values }, _, rows) => Math.max(values.length, rows.length),
     meetNumbers,
     tableReference.meetNumbers,
   ),

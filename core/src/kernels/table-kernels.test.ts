@@ -213,11 +213,12 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
             const [met, to] = [new Uint8Array(bound), new Int32Array(rows)]
             return { met, to, missing: matchNumbers({ values, nulls }, -7, table, met, to) }
           })
-          alike(({ meetCodes, meetNumbers }) => {
-            const [marks, others] = [keep.slice(), keep.slice()]
-            const missing = [meetCodes(a.codes, marks), meetNumbers({ values, nulls }, -7, others)]
-            return { marks, others, missing }
-          })
+          const rowsOfKeys = Int32Array.from(keep, (kept, code) => (kept === 1 ? code * 70_001 : -1))
+          alike(({ meetCodes, meetNumbers }) => ({
+            byCodes: meetCodes(a.codes, rowsOfKeys),
+            byNumbers: meetNumbers({ values, nulls }, -7, rowsOfKeys),
+          }))
+          alike(({ firstOfKeys }) => [firstOfKeys(a), firstOfKeys(b)])
           alike(({ floatCodes }) =>
             floatCodes(
               Float64Array.from(a.codes, (code) => code * 4_000_000 - 7),

@@ -53,8 +53,10 @@ export type CodedGroups = {
   readonly totals: readonly GroupTotals[]
 }
 
-/** How many rows have a code that none has on the other side, and how many different codes both sides have. */
-export type MeetingCounts = { readonly missing: number; readonly met: number }
+/** The first row of each code, -1 for none, and how many rows stand behind the first of their code. */
+export type KeyRows = { readonly first: Int32Array; readonly repeated: number }
+/** How many codes have no row, the byte 2 for each code that has one and is met, 0 or 1 for others, and how many are met. */
+export type Meeting = { readonly missing: number; readonly marks: Uint8Array; readonly met: number }
 
 /** Texts as UTF-8: that of row i from `starts[i]` up to `ends[i]` of `bytes`; empty where both are one. */
 export type ByteTexts = { readonly starts: Uint32Array; readonly ends: Uint32Array; readonly bytes: Uint8Array }
@@ -110,10 +112,12 @@ export type TableKernels = {
     met: Uint8Array,
     to: Int32Array,
   ) => number
-  /** Without finding rows: the byte of each code in `marks` becomes 2 where it is 1. */
-  readonly meetCodes: (codes: Uint32Array, marks: Uint8Array) => MeetingCounts
-  /** As `meetCodes`, of codes that are whole numbers less `below`, all within `marks`; 0 for empty ones. */
-  readonly meetNumbers: (numbers: FilledNumbers, below: number, marks: Uint8Array) => MeetingCounts
+  /** The first row of each code but 0, -1 for those without one, and how many rows stand behind the first of their code. */
+  readonly firstOfKeys: (codes: DenseCodes) => KeyRows
+  /** As `matchRows`, without finding rows: counts alone. */
+  readonly meetCodes: (codes: Uint32Array, rows: Int32Array) => Meeting
+  /** As `meetCodes`, of codes that are whole numbers less `below`, all within `rows`; 0 for empty ones. */
+  readonly meetNumbers: (numbers: FilledNumbers, below: number, rows: Int32Array) => Meeting
   /** Whole numbers less `below`; where that is not between 0 and 2 ** 32, any number. */
   readonly floatCodes: (values: Float64Array, below: number) => Uint32Array
   /** The rows whose byte is `wanted`, in order. */

@@ -172,7 +172,21 @@ const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) => {
   return missing
 }
 
-const meetCodes: TableKernels['meetCodes'] = (codes, marks) => {
+const firstOfKeys: TableKernels['firstOfKeys'] = ({ codes, bound }) => {
+  const first = int32s(bound).fill(-1)
+  const n = codes.length
+  let repeated = 0
+  for (let r = 0; r < n; r++) {
+    const code = codes[r]!
+    if (code === 0) continue
+    if (first[code]! < 0) first[code] = r
+    else repeated++
+  }
+  return { first, repeated }
+}
+
+const meetCodes: TableKernels['meetCodes'] = (codes, rows) => {
+  const marks = Uint8Array.from(rows, (row) => (row < 0 ? 0 : 1))
   const n = codes.length
   let missing = 0
   let met = 0
@@ -184,7 +198,7 @@ const meetCodes: TableKernels['meetCodes'] = (codes, marks) => {
       met++
     }
   }
-  return { missing, met }
+  return { missing, marks, met }
 }
 const floatCodes: TableKernels['floatCodes'] = (values, below) => {
   const n = values.length
@@ -200,8 +214,8 @@ const codesOfFilled = ({ values, nulls }: FilledNumbers, below: number): Uint32A
 }
 const matchNumbers: TableKernels['matchNumbers'] = (numbers, below, rows, met, to) =>
   matchRows(codesOfFilled(numbers, below), rows, met, to)
-const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, marks) =>
-  meetCodes(codesOfFilled(numbers, below), marks)
+const meetNumbers: TableKernels['meetNumbers'] = (numbers, below, rows) =>
+  meetCodes(codesOfFilled(numbers, below), rows)
 
 const lookUp: TableKernels['lookUp'] = (codes, table, to) => {
   const n = codes.length
@@ -299,6 +313,7 @@ export const tableReference: TableKernels = {
   calculate,
   groupTotals,
   countCodes,
+  firstOfKeys,
   firstRows,
   totalsByCode,
   groupCodes,

@@ -4,7 +4,7 @@ import type { SharedCodes } from '../../table/codes.ts'
 import { markComplete } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { rowsInOrder } from '../../table/rows-in-order.ts'
-import type { MeetingCounts } from '../../kernels/table-kernels.ts'
+import type { Meeting } from '../../kernels/table-kernels.ts'
 import { Selection } from '../../table/selection.ts'
 import type { Table } from '../../table/table.ts'
 import { cellWords } from '../shared/columns.ts'
@@ -44,22 +44,6 @@ const crossRows = (rows: number, others: number): RowPairs => {
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
 
-/** The first row of each code, -1 where there is none; how many rows stand behind the first of their code. Code 0 has no row. */
-const firstOfCodes = (codes: Uint32Array, first: Int32Array): number => {
-  const n = codes.length
-  let others = 0
-  for (let r = 0; r < n; r++) {
-    const code = codes[r]!
-    if (code === 0) continue
-    if (first[code]! < 0) first[code] = r
-    else others++
-  }
-  return others
-}
-const markThere = (codes: Uint32Array, marks: Uint8Array): void => {
-  const n = codes.length
-  for (let r = 0; r < n; r++) marks[codes[r]!] = 1
-}
 /** How many rows of the right table no row of the left met, which makes 2 of the mark of a code. */
 const countUnmet = (codes: Uint32Array, met: Uint8Array): number => {
   const n = codes.length
@@ -180,14 +164,10 @@ const pairsOfRepeated = (
 }
 
 /** Counts what meets, and marks the keys of the right that a row of the left has. */
-const meetKeys = (codes: SharedCodes, marks: Uint8Array): MeetingCounts => {
-  markThere(codes.right, marks)
-  // an empty key meets nothing
-  marks[0] = 0
-  return codes.numbers
-    ? kernels().meetNumbers(codes.numbers, codes.numbers.below, marks)
-    : kernels().meetCodes(codes.left, marks)
-}
+const meetKeys = (codes: SharedCodes, first: Int32Array): Meeting =>
+  codes.numbers
+    ? kernels().meetNumbers(codes.numbers, codes.numbers.below, first)
+    : kernels().meetCodes(codes.left, first)
 /** The rows of the right that those of the left meet, found when somebody needs them all; `missing` of them are none. */
 const rowsToFind = (codes: SharedCodes, first: Int32Array, rows: number, missing: number): Selection => {
   const { numbers } = codes
@@ -227,14 +207,13 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
       `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, row)}`).join(', ')} matches ${count} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
     )
   }
-  const first = int32s(codes.bound).fill(-1)
-  const repeated = firstOfCodes(codes.right, first)
-  const met = uint8s(codes.bound)
+  const { first, repeated } = kernels().firstOfKeys({ codes: codes.right, bound: codes.bound })
   const several = repeated > 0 && takesSeveral(params)
   // where each row of the left stands once, it is enough to count until rows of the right are needed
   const once = !several && keepsEach(how)
   const found = int32s(several || once ? 0 : table.rowCount)
-  const counts = several || once ? meetKeys(codes, met) : undefined
+  const counts = several || once ? meetKeys(codes, first) : undefined
+  const met = counts ? counts.marks : uint8s(codes.bound)
   const missing = counts ? counts.missing : findRows(codes, first, met, found)
   // an empty key meets nothing
   met[0] = 0
