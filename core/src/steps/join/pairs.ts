@@ -44,6 +44,13 @@ const crossRows = (rows: number, others: number): RowPairs => {
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
 
+/** How many codes with a row are met; those without one may be marked too. */
+const countMet = (marks: Uint8Array, first: Int32Array): number => {
+  const n = marks.length
+  let met = 0
+  for (let code = 0; code < n; code++) if (first[code]! >= 0) met += marks[code]! >> 1
+  return met
+}
 /** How many rows of the right table no row of the left met, which makes 2 of the mark of a code. */
 const countUnmet = (codes: Uint32Array, met: Uint8Array): number => {
   const n = codes.length
@@ -192,6 +199,15 @@ const findRows = (codes: SharedCodes, first: Int32Array, met: Uint8Array, found:
     ? kernels().matchNumbers(codes.numbers, codes.numbers.below, first, met, found)
     : kernels().matchRows(codes.left, first, met, found)
 
+/** Finds the row of each row of the left, and counts what meets. */
+const foundKeys = (codes: SharedCodes, first: Int32Array, found: Int32Array): Meeting => {
+  const marks = uint8s(codes.bound)
+  const missing = findRows(codes, first, marks, found)
+  // an empty key meets nothing
+  marks[0] = 0
+  return { missing, marks, met: countMet(marks, first) }
+}
+
 /** Where the rows of a match come from. `names` names the other table. @throws DataRefused where a row has several matches and one is allowed. */
 export const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
   const { how } = params
@@ -212,14 +228,10 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
   // where each row of the left stands once, it is enough to count until rows of the right are needed
   const once = !several && keepsEach(how)
   const found = int32s(several || once ? 0 : table.rowCount)
-  const counts = several || once ? meetKeys(codes, first) : undefined
-  const met = counts ? counts.marks : uint8s(codes.bound)
-  const missing = counts ? counts.missing : findRows(codes, first, met, found)
-  // an empty key meets nothing
-  met[0] = 0
+  const { missing, marks, met } = several || once ? meetKeys(codes, first) : foundKeys(codes, first, found)
   // where no key is repeated, each that is met is that of one row
-  const unmatched = counts && repeated === 0 ? other.rowCount - counts.met : countUnmet(codes.right, met)
-  const behind = keepsRight(how) ? unmet(codes.right, met, unmatched) : int32s(0)
+  const unmatched = repeated === 0 ? other.rowCount - met : countUnmet(codes.right, marks)
+  const behind = keepsRight(how) ? unmet(codes.right, marks, unmatched) : int32s(0)
   const counted = (matched: number, pairs: number): RowPairs['notes'] => ({
     matched,
     unmatchedLeft: table.rowCount - matched,
