@@ -67,18 +67,20 @@ export function newCodesOf(
   return met
 }
 
+/** The number of a code, which is met at a place where it has none yet: -1 in `idOf`. */
+function idFor(code: u32, idOf: usize, place: i32): i32 {
+  const known = idOf + ((<usize>code) << 2)
+  const id = load<i32>(known)
+  if (id >= 0) return id
+  const made = meet(code, place)
+  store<i32>(known, made)
+  return made
+}
 /** Numbers codes from 0 on in the order in which they are met: `idOf` is -1 for each at first. The number of each row into `ids`. How many there are up to now. */
 export function idsInOrder(codes: usize, count: i32, idOf: usize, place: i32, ids: usize): i32 {
   for (let i = 0; i < count; i++) {
     const at = (<usize>i) << 2
-    const code = load<u32>(codes + at)
-    const known = idOf + ((<usize>code) << 2)
-    let id = load<i32>(known)
-    if (id < 0) {
-      id = meet(code, place + i)
-      store<i32>(known, id)
-    }
-    store<i32>(ids + at, id)
+    store<i32>(ids + at, idFor(load<u32>(codes + at), idOf, place + i))
   }
   return met
 }
@@ -86,14 +88,7 @@ export function idsInOrder(codes: usize, count: i32, idOf: usize, place: i32, id
 export function idsOfRows(codes: usize, rows: usize, count: i32, first: i32, idOf: usize, place: i32, ids: usize): i32 {
   for (let i = 0; i < count; i++) {
     const at = (<usize>(load<i32>(rows + ((<usize>i) << 2)) - first)) << 2
-    const code = load<u32>(codes + at)
-    const known = idOf + ((<usize>code) << 2)
-    let id = load<i32>(known)
-    if (id < 0) {
-      id = meet(code, place + i)
-      store<i32>(known, id)
-    }
-    store<i32>(ids + at, id)
+    store<i32>(ids + at, idFor(load<u32>(codes + at), idOf, place + i))
   }
   return met
 }
