@@ -25,6 +25,8 @@ export class FormulaBlocks {
   }
   /** As `placeOf`, of a block that nobody else reads, so that it may be written to. */
   ownPlaceOf(part: NumberFormula): number {
+    // the block of a constant is filled once alone
+    if (typeof part === 'number') return this.placeOf({ operation: '+', left: part, right: 0 })
     if (!(part instanceof Float64Array)) return this.placeOf(part)
     const at = this.instance.run.allocate(rowsACopy * 8)
     this.alone.push([part, at])

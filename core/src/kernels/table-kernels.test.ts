@@ -265,9 +265,10 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
             { numbers: figures, nulls: undefined },
             { numbers: rate, nulls: empty },
             { numbers: 7, nulls: undefined },
+            { numbers: 7, nulls: empty },
           ]
           for (const keys of [{ a }, { a, b }, { a, rows: chosen }, { a, b, rows: chosen }])
-            for (const count of [0, 1, 2, 5]) alike(({ totalsByCode }) => totalsByCode(keys, summed.slice(0, count)))
+            for (const count of [0, 1, 2, 5, 6]) alike(({ totalsByCode }) => totalsByCode(keys, summed.slice(0, count)))
           alike(({ firstRows }) => firstRows(a))
           const { ids, first } = tableCompiled.groupPairs(a, b)
           const keys = Array.from(a.codes, (code, row) => `${code} ${b.codes[row]!}`)
