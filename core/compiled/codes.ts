@@ -34,14 +34,17 @@ function meet(code: u32, place: i32): i32 {
   return met++
 }
 
+/** Meets a code whose byte in `known` is 0. */
+function meetOnce(code: u32, known: usize, place: i32): void {
+  const at = known + <usize>code
+  if (load<u8>(at) != 0) return
+  store<u8>(at, 1)
+  meet(code, place)
+}
 /** Meets codes whose byte in `known` is 0; rows are counted from `place`. How many different ones were met up to now. */
 export function newCodes(codes: usize, count: i32, known: usize, place: i32): i32 {
   for (let i = 0; i < count; i++) {
-    const code = load<u32>(codes + ((<usize>i) << 2))
-    const at = known + <usize>code
-    if (load<u8>(at) != 0) continue
-    store<u8>(at, 1)
-    meet(code, place + i)
+    meetOnce(load<u32>(codes + ((<usize>i) << 2)), known, place + i)
   }
   return met
 }
@@ -59,10 +62,7 @@ export function newCodesOf(
     const row = (<usize>(load<i32>(rows + ((<usize>i) << 2)) - first)) << 2
     const code = load<u32>(codes + row)
     store<u32>(to + row, code)
-    const at = known + <usize>code
-    if (load<u8>(at) != 0) continue
-    store<u8>(at, 1)
-    meet(code, place + i)
+    meetOnce(code, known, place + i)
   }
   return met
 }

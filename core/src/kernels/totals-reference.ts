@@ -17,30 +17,17 @@ export const pickBits = (to: Bitmap, from: Bitmap, rows: Int32Array): void => {
   }
 }
 
-const addAll = (values: Float64Array, ids: Uint32Array, sum: Float64Array, lost: Float64Array): void => {
-  const n = values.length
-  for (let i = 0; i < n; i++) {
-    const group = ids[i]!
-    if (group === noGroup) continue
-    const x = values[i]!
-    const s = sum[group]!
-    const t = s + x
-    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
-    sum[group] = t
-  }
-}
 const addFilled = (
   values: Float64Array,
-  nulls: Bitmap,
+  nulls: Bitmap | undefined,
   ids: Uint32Array,
   sum: Float64Array,
   lost: Float64Array,
 ): void => {
   const n = values.length
   for (let i = 0; i < n; i++) {
-    if ((nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
     const group = ids[i]!
-    if (group === noGroup) continue
+    if (group === noGroup || (nulls !== undefined && (nulls[i >> 3]! & (1 << (i & 7))) !== 0)) continue
     const x = values[i]!
     const s = sum[group]!
     const t = s + x
@@ -71,8 +58,7 @@ export const totalsOf = (
   const sums = float64s(count)
   const lost = float64s(count)
   const counts = int32s(count)
-  if (nulls) addFilled(values, nulls, ids, sums, lost)
-  else addAll(values, ids, sums, lost)
+  addFilled(values, nulls, ids, sums, lost)
   for (let g = 0; g < count; g++) sums[g] = sums[g]! + lost[g]!
   countFilled(ids, nulls, counts)
   return { sums, counts }
